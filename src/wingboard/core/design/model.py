@@ -1,0 +1,232 @@
+"""The design: one document from which everything else follows. Lengths in mm, angles in degrees."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from wingboard.core.design.base import Angle, Colour, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.design.part import Part
+from wingboard.core.geometry.outline import Loop, Vertex, rounded_rectangle
+
+Material = Literal["acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc"]
+LayerRole = Literal["face", "diffuser", "back", "board"]
+BoardKind = Literal["uno", "mega"]
+
+
+class RectOutline(Record):
+    """A rectangle with its lower left corner at the origin."""
+
+    kind: Literal["rect"] = "rect"
+    width: Size
+    height: Size
+    radius: Length = 0.0
+
+    def loop(self) -> Loop:
+        """The outline as points and bulges."""
+        return rounded_rectangle(self.width, self.height, self.radius)
+
+
+class OutlinePoint(Record):
+    """A corner; ``bulge`` is the tangent of a quarter of the angle of the arc that follows (0: straight)."""
+
+    x: Mm
+    y: Mm
+    bulge: Annotated[float, Field(ge=-10, le=10)] = 0.0
+
+
+class PathOutline(Record):
+    """Any closed outline of lines and arcs, counter-clockwise."""
+
+    kind: Literal["path"] = "path"
+    points: tuple[OutlinePoint, ...] = Field(min_length=3, max_length=2000)
+
+    def loop(self) -> Loop:
+        """The outline as points and bulges."""
+        return tuple(Vertex(p.x, p.y, p.bulge) for p in self.points)
+
+
+Outline = Annotated[RectOutline | PathOutline, Field(discriminator="kind")]
+
+
+class KeepOut(Record):
+    """A box behind the opening that leaves only ``clear`` mm behind the front surface."""
+
+    id: Ident
+    name: Words
+    x: Mm
+    y: Mm
+    width: Size
+    height: Size
+    clear: Length = Field(description="Depth left free, from the panel's front surface")
+
+
+class Brief(Record):
+    """What the panel must do and fit. The origin is the opening's lower left corner, seen from the front."""
+
+    title: Words = ""
+    kind: Literal["cab", "vehicle", "boat", "machine", "prop", "aircraft", "other"] = "cab"
+    opening: Outline = RectOutline(width=300, height=200)
+    gap: Length = Field(0.3, description="Clearance wanted on every side of a module")
+    depth: Size = Field(90, description="Free depth behind the front surface of the panel")
+    keepouts: tuple[KeepOut, ...] = ()
+
+
+class Place(Record):
+    """Where a part sits on a panel, in that panel's coordinates."""
+
+    panel: Ident
+    x: Mm
+    y: Mm
+    turn: Angle = 0.0
+
+
+class Legend(Record):
+    """The words of a function on the face."""
+
+    text: Words = Field(description="The control's name; empty for none")
+    side: Literal["above", "below"] = "above"
+    cap: Annotated[float, Field(gt=0, le=50)] | None = Field(None, description="Cap height, the rule's when None")
+    dx: Mm = 0.0
+    dy: Mm = 0.0
+    step: Annotated[float, Field(gt=0, le=180)] | None = Field(
+        None, description="Degrees between the words as drawn, when they do not follow the part"
+    )
+
+
+class Function(Record):
+    """One thing the panel does, and how far it has got."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    group: Words = ""
+    want: Words = Field("", description="The kind of control or light wanted")
+    positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
+    weight: Literal["normal", "guarded", "emergency"] = "normal"
+    stop_role: Literal["real", "theatrical", "power"] | None = Field(
+        None, description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch"
+    )
+    part: Ident | None = None
+    place: Place | None = None
+    legend: Legend | None = None
+    pocket: Length = Field(0.0, description="Depth of a seat cut from behind so that the thread reaches")
+
+
+class Fixings(Record):
+    """Corner screws through every layer."""
+
+    screw: Literal["M2", "M2.5", "M3", "M4", "M5", "M6"] = "M3"
+    inset: Size = 8.0
+
+
+class Panel(Record):
+    """One module: a plate with its own coordinates, origin at the lower left corner seen from the front."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    outline: Outline
+    x: Mm = Field(0.0, description="Of its origin in the opening")
+    y: Mm = 0.0
+    fixings: Fixings | None = Fixings()
+
+
+class Layer(Record):
+    """One sheet of the stack."""
+
+    id: Ident
+    name: Words
+    role: LayerRole
+    material: Material = "acrylic"
+    thickness: Annotated[float, Field(gt=0, le=50)]
+    colour: Colour = "#FFFFFF"
+
+
+class Controller(Record):
+    """A board on hand."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    board: BoardKind
+
+
+class PinChoice(Record):
+    """A signal's pin, chosen by hand or by the solver."""
+
+    signal: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    controller: Ident
+    pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
+    by: Literal["hand", "solver"] = "solver"
+
+
+class Acceptance(Record):
+    """A finding the builder lives with, and why."""
+
+    finding: Annotated[str, Field(max_length=200)]
+    reason: Words = Field(min_length=1)
+    measured: float | None = Field(None, description="What was measured when it was accepted")
+
+
+class LimitChoice(Record):
+    """A default limit overridden for this design."""
+
+    limit: Annotated[str, Field(pattern=r"^[a-z]+(-[a-z0-9]+)*$", max_length=60)]
+    value: Annotated[float, Field(ge=0, le=10_000)]
+    reason: Words = Field(min_length=1)
+
+
+THREE_LAYERS = (
+    Layer(id="face", name="Face", role="face", thickness=2, colour="#263033"),
+    Layer(id="diffuser", name="Diffuser", role="diffuser", thickness=3, colour="#F4F6F2"),
+    Layer(id="back", name="Back", role="back", thickness=3, colour="#D9D5C8"),
+)
+
+
+class Design(Record):
+    """A whole panel, as the application exports and imports it."""
+
+    format: Literal["wingboard-design"] = "wingboard-design"
+    version: Literal[1] = 1
+    name: Words = Field(min_length=1)
+    brief: Brief = Brief()
+    functions: tuple[Function, ...] = Field((), max_length=2000)
+    parts: tuple[Part, ...] = Field((), max_length=500, description="The types in use, so that the file stands alone")
+    panels: tuple[Panel, ...] = Field((), max_length=50)
+    stack: tuple[Layer, ...] = Field(THREE_LAYERS, min_length=1, max_length=8)
+    controllers: tuple[Controller, ...] = Field((), max_length=32)
+    pins: tuple[PinChoice, ...] = Field((), max_length=5000)
+    accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
+    limits: tuple[LimitChoice, ...] = Field((), max_length=200)
+
+    @model_validator(mode="after")
+    def _names_are_unique_and_known(self) -> Design:
+        for label, ids in self._idents().items():
+            twice = [name for name, count in Counter(ids).items() if count > 1]
+            if twice:
+                raise ValueError(f"{label}: “{twice[0]}” is there twice")
+        panels, parts = {p.id for p in self.panels}, {p.id for p in self.parts}
+        for n, function in enumerate(self.functions):
+            if function.part is not None and function.part not in parts:
+                raise ValueError(f"functions[{n}].part: no part “{function.part}” in this file")
+            if function.place and function.place.panel not in panels:
+                raise ValueError(f"functions[{n}].place.panel: no panel “{function.place.panel}”")
+            if function.place and function.part is None:
+                raise ValueError(f"functions[{n}].place: placed without a part")
+        return self
+
+    def _idents(self) -> dict[str, list[str]]:
+        boards = {c.id for c in self.controllers}
+        unknown = [p for p in self.pins if p.controller not in boards]
+        if unknown:
+            raise ValueError(f"pins: no controller “{unknown[0].controller}”")
+        return {
+            "functions": [f.id for f in self.functions],
+            "parts": [p.id for p in self.parts],
+            "panels": [p.id for p in self.panels],
+            "stack": [layer.id for layer in self.stack],
+            "controllers": [c.id for c in self.controllers],
+            "keepouts": [k.id for k in self.brief.keepouts],
+            "pins": [p.signal for p in self.pins],
+            "pins of one controller": [f"{p.controller} {p.pin}" for p in self.pins],
+        }

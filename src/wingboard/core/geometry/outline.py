@@ -1,0 +1,123 @@
+"""Closed outlines whose edges are lines or arcs, written as points with bulges.
+
+The bulge of an edge is the tangent of a quarter of its arc's angle, positive when the arc turns
+counter-clockwise from its start to its end (DXF Reference, LWPOLYLINE, group code 42). A half circle has bulge 1.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from shapely import Polygon
+
+SAG = 0.002
+"""How far (mm) a chord may stand off its arc where an arc has to become straight pieces."""
+
+
+class Vertex(NamedTuple):
+    """A corner (mm) and the bulge of the edge that leaves it."""
+
+    x: float
+    y: float
+    bulge: float = 0.0
+
+
+Loop = tuple[Vertex, ...]
+
+
+def arc_of(start: Vertex, end: Vertex) -> tuple[float, float, float, float, float] | None:
+    """The arc that leaves ``start`` for ``end``.
+
+    :returns: centre x, centre y, radius (mm), start angle and signed sweep (radians), or None for a straight edge.
+    """
+    chord = math.hypot(end.x - start.x, end.y - start.y)
+    if abs(start.bulge) < 1e-9 or chord < 1e-12:
+        return None
+    b = start.bulge
+    radius = chord * (1 + b * b) / (4 * abs(b))
+    offset = chord * (1 - b * b) / (4 * b)
+    nx, ny = -(end.y - start.y) / chord, (end.x - start.x) / chord
+    cx, cy = (start.x + end.x) / 2 + nx * offset, (start.y + end.y) / 2 + ny * offset
+    return cx, cy, radius, math.atan2(start.y - cy, start.x - cx), 4 * math.atan(b)
+
+
+def flattened(loop: Loop, sag: float = SAG) -> list[tuple[float, float]]:
+    """The loop as straight pieces no further than ``sag`` mm from it; not closed (no repeated first point)."""
+    points: list[tuple[float, float]] = []
+    for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
+        points.append((start.x, start.y))
+        arc = arc_of(start, end)
+        if arc is None:
+            continue
+        cx, cy, radius, angle, sweep = arc
+        step = 2 * math.acos(max(-1.0, 1 - sag / radius)) if radius > sag else math.pi / 4
+        pieces = max(1, math.ceil(abs(sweep) / step))
+        points += [
+            (cx + radius * math.cos(angle + sweep * k / pieces), cy + radius * math.sin(angle + sweep * k / pieces))
+            for k in range(1, pieces)
+        ]
+    return points
+
+
+def area_of(loop: Loop) -> Polygon:
+    """The region a loop encloses, as a shapely polygon within :data:`SAG` of the truth."""
+    return Polygon(flattened(loop))
+
+
+def rounded_rectangle(width: float, height: float, radius: float, x: float = 0.0, y: float = 0.0) -> Loop:
+    """A rectangle with its lower left corner at (x, y), counter-clockwise, with circular corners (mm)."""
+    r = min(radius, width / 2, height / 2)
+    if r <= 0:
+        return (Vertex(x, y), Vertex(x + width, y), Vertex(x + width, y + height), Vertex(x, y + height))
+    q = math.tan(math.pi / 8)
+    corners = (
+        Vertex(x + r, y),
+        Vertex(x + width - r, y, q),
+        Vertex(x + width, y + r),
+        Vertex(x + width, y + height - r, q),
+        Vertex(x + width - r, y + height),
+        Vertex(x + r, y + height, q),
+        Vertex(x, y + height - r),
+        Vertex(x, y + r, q),
+    )
+    return tuple(
+        v
+        for v, nxt in zip(corners, corners[1:] + corners[:1], strict=True)
+        if v.bulge or math.hypot(nxt.x - v.x, nxt.y - v.y) > 1e-9
+    )
+
+
+def moved(loop: Loop, dx: float, dy: float) -> Loop:
+    """The loop shifted by (dx, dy) mm."""
+    return tuple(Vertex(v.x + dx, v.y + dy, v.bulge) for v in loop)
+
+
+def turned(loop: Loop, degrees: float) -> Loop:
+    """The loop turned counter-clockwise about the origin."""
+    c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    return tuple(Vertex(v.x * c - v.y * s, v.x * s + v.y * c, v.bulge) for v in loop)
+
+
+def mirrored(loop: Loop, width: float) -> Loop:
+    """The loop as seen from behind a panel ``width`` mm wide; applying it twice gives the loop again."""
+    flipped = [Vertex(width - v.x, v.y, 0.0) for v in reversed(loop)]
+    bulges = [v.bulge for v in reversed(loop)]
+    return tuple(Vertex(v.x, v.y, bulges[(i + 1) % len(bulges)]) for i, v in enumerate(flipped))
+
+
+def svg_path(loop: Loop) -> str:
+    """The loop as SVG path data in its own millimetres, y still upwards."""
+    out = [f"M{_n(loop[0].x)} {_n(loop[0].y)}"]
+    for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
+        arc = arc_of(start, end)
+        if arc is None:
+            out.append(f"L{_n(end.x)} {_n(end.y)}")
+        else:
+            large, counter = int(abs(arc[4]) > math.pi), int(arc[4] > 0)
+            out.append(f"A{_n(arc[2])} {_n(arc[2])} 0 {large} {counter} {_n(end.x)} {_n(end.y)}")
+    return "".join(out) + "Z"
+
+
+def _n(value: float) -> str:
+    return f"{round(value, 4) + 0.0:.4f}".rstrip("0").rstrip(".")

@@ -1,0 +1,1 @@
+"""Parts: what goes in, and how big it really is."""
