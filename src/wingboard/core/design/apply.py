@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from functools import singledispatch
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from wingboard.core.design import commands as c
+from wingboard.core.design.base import Record
 from wingboard.core.design.errors import DesignError, NotPossible, Problem, UnknownThing
 from wingboard.core.design.model import (
     Acceptance,
@@ -70,7 +71,7 @@ def _with_functions(design: Design, changed: Mapping[str, Function]) -> Design:
     return _with(design, functions=tuple(changed.get(f.id, f) for f in design.functions))
 
 
-def _given(command: c.Record, *names: str) -> dict[str, Any]:
+def _given(command: Record, *names: str) -> dict[str, Any]:
     return {n: getattr(command, n) for n in names if n in command.model_fields_set and getattr(command, n) is not None}
 
 
@@ -145,11 +146,7 @@ def _(command: c.RemoveFunction, design: Design, catalogue: Catalogue) -> Design
 
 
 def _without_pins(design: Design, functions: set[str], only_solver: bool = False) -> Design:
-    kept = tuple(
-        p
-        for p in design.pins
-        if p.signal.split(".")[0] not in functions or (only_solver and p.by == "hand")
-    )
+    kept = tuple(p for p in design.pins if p.signal.split(".")[0] not in functions or (only_solver and p.by == "hand"))
     return design if len(kept) == len(design.pins) else _with(design, pins=kept)
 
 
@@ -182,7 +179,9 @@ def _(command: c.PlacePart, design: Design, catalogue: Catalogue) -> Design:
     place = Place(panel=command.panel, x=command.x, y=command.y, turn=command.turn)
     changes: dict[str, Any] = {"place": place}
     if function.place is None and function.legend is None:
-        changes["legend"] = Legend(text=function.name.upper())
+        part = next(p for p in design.parts if p.id == function.part)
+        side: Literal["above", "inside"] = "inside" if part.family == "caption" else "above"
+        changes["legend"] = Legend(text=function.name.upper(), side=side)
     return _with_functions(design, {function.id: function.model_copy(update=changes)})
 
 
@@ -207,9 +206,7 @@ def _moved(place: Place, dx: float, dy: float, by: float) -> Place:
 @_carry_out.register
 def _(command: c.MoveItems, design: Design, catalogue: Catalogue) -> Design:
     placed = _placed(design, command.functions)
-    changed = {
-        f.id: f.model_copy(update={"place": _moved(place, command.dx, command.dy, 0)}) for f, place in placed
-    }
+    changed = {f.id: f.model_copy(update={"place": _moved(place, command.dx, command.dy, 0)}) for f, place in placed}
     return _with_functions(design, changed)
 
 
@@ -284,9 +281,7 @@ def _stretched(outline: PathOutline, width: float, height: float) -> PathOutline
 def _(command: c.RemovePanel, design: Design, catalogue: Catalogue) -> Design:
     panel = find_panel(design, command.panel)
     freed = {
-        f.id: f.model_copy(update={"place": None})
-        for f in design.functions
-        if f.place and f.place.panel == panel.id
+        f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place and f.place.panel == panel.id
     }
     design = _with_functions(design, freed)
     return _with(design, panels=tuple(p for p in design.panels if p is not panel))

@@ -87,7 +87,7 @@ class Legend(Record):
     """The words of a function on the face."""
 
     text: Words = Field(description="The control's name; empty for none")
-    side: Literal["above", "below"] = "above"
+    side: Literal["above", "below", "inside"] = "above"
     cap: Annotated[float, Field(gt=0, le=50)] | None = Field(None, description="Cap height, the rule's when None")
     dx: Mm = 0.0
     dy: Mm = 0.0
@@ -106,7 +106,8 @@ class Function(Record):
     positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
     weight: Literal["normal", "guarded", "emergency"] = "normal"
     stop_role: Literal["real", "theatrical", "power"] | None = Field(
-        None, description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch"
+        None,
+        description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch",
     )
     part: Ident | None = None
     place: Place | None = None

@@ -112,7 +112,17 @@ class Part(Record):
     id: Ident
     name: Words
     family: Literal[
-        "toggle", "button", "emergency", "key", "rotary", "encoder", "pot", "lamp", "caption", "readout", "other"
+        "toggle",
+        "button",
+        "emergency",
+        "key",
+        "rotary",
+        "encoder",
+        "pot",
+        "lamp",
+        "caption",
+        "readout",
+        "other",
     ]
     summary: Words = Field("", description="What it is in a few words")
     mount: Literal["behind", "front", "window"] = Field(

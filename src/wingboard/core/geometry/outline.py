@@ -54,7 +54,10 @@ def flattened(loop: Loop, sag: float = SAG) -> list[tuple[float, float]]:
         step = 2 * math.acos(max(-1.0, 1 - sag / radius)) if radius > sag else math.pi / 4
         pieces = max(1, math.ceil(abs(sweep) / step))
         points += [
-            (cx + radius * math.cos(angle + sweep * k / pieces), cy + radius * math.sin(angle + sweep * k / pieces))
+            (
+                cx + radius * math.cos(angle + sweep * k / pieces),
+                cy + radius * math.sin(angle + sweep * k / pieces),
+            )
             for k in range(1, pieces)
         ]
     return points

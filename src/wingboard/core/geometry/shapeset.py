@@ -48,23 +48,36 @@ class ShapeSet:
     def bounds(self) -> Lengths:
         """n × 4 array: least x, least y, greatest x, greatest y (mm), radii included."""
         spread = self.radii[:, None] * np.array([-1.0, -1.0, 1.0, 1.0])
-        return np.asarray(shapely.bounds(self.cores), dtype=np.float64).reshape(-1, 4) + spread
+        found: Lengths = np.asarray(shapely.bounds(self.cores), dtype=np.float64).reshape(-1, 4) + spread
+        return found
 
     @cached_property
     def _tree(self) -> shapely.STRtree:
-        return shapely.STRtree(shapely.box(*self.bounds.T))
+        return shapely.STRtree(_boxes(self.bounds))
 
     def closer_than(self, limit: float) -> list[Near]:
         """Pairs of different owners whose edges are nearer than ``limit`` mm, lower index first."""
         if len(self) < 2:
             return []
         reach = np.array([-limit, -limit, limit, limit])
-        a, b = self._tree.query(shapely.box(*(self.bounds + reach).T))
+        a, b = self._tree.query(_boxes(self.bounds + reach))
         keep = (a < b) & (self.owners[a] != self.owners[b])
         a, b = a[keep], b[keep]
         gaps = shapely.distance(self.cores[a], self.cores[b]) - self.radii[a] - self.radii[b]
         near = np.flatnonzero(gaps < limit)
         return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in near)
+
+    def near(self, others: ShapeSet, limit: float) -> list[Near]:
+        """Pairs of a shape of this set and one of ``others``, owners differing, nearer than ``limit`` mm."""
+        if not len(self) or not len(others):
+            return []
+        reach = np.array([-limit, -limit, limit, limit])
+        a, b = others._tree.query(_boxes(self.bounds + reach))
+        keep = self.owners[a] != others.owners[b]
+        a, b = a[keep], b[keep]
+        gaps = shapely.distance(self.cores[a], others.cores[b]) - self.radii[a] - others.radii[b]
+        close = np.flatnonzero(gaps < limit)
+        return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in close)
 
     def against(self, shape: Rounded, limit: float, owner: int) -> list[tuple[int, float]]:
         """Shapes of other owners nearer to ``shape`` than ``limit`` mm, with their distances, nearest first."""
@@ -83,6 +96,11 @@ class ShapeSet:
         away = shapely.distance(self.cores, area.exterior)
         inside = shapely.covers(area, self.cores)
         return np.asarray(np.where(inside, away, -away) - self.radii, dtype=np.float64)
+
+
+def _boxes(bounds: Lengths) -> npt.NDArray[np.object_]:
+    boxes: npt.NDArray[np.object_] = np.asarray(shapely.box(*bounds.T), dtype=object)
+    return boxes
 
 
 def _shifted(cores: Sequence[shapely.Geometry], at: Lengths) -> npt.NDArray[np.object_]:

@@ -1,0 +1,1 @@
+"""Brief: what the panel must do, and what it must fit."""

@@ -1,0 +1,49 @@
+"""Functions that nothing has been chosen for, and emergency stops that do not say what they are."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding, Measure
+from wingboard.core.findings.registry import Check, check
+
+
+@check(
+    "brief.no-part",
+    weight="note",
+    title="Nothing chosen yet",
+    measures="functions without a part",
+    source=Source(kind="computed", note="functions of the brief"),
+)
+def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over all functions without a part."""
+    open_ones = [f for f in r.design.functions if f.part is None]
+    if open_ones:
+        yield rule.finding(
+            detail=", ".join(f.name for f in open_ones[:4]) + (" …" if len(open_ones) > 4 else ""),
+            measured=Measure(value=len(open_ones), unit="open"),
+            needed=Measure(value=0, unit="open"),
+            most=True,
+        ).model_copy(update={"subjects": tuple(f.id for f in open_ones)})
+
+
+@check(
+    "brief.emergency-undeclared",
+    weight="look",
+    title="Emergency stop not declared",
+    measures="emergency controls that do not say whether they are real, for show, or the power switch",
+    source=Source(kind="memory", note="ISO 13850, IEC 60204-1"),
+)
+def emergency_undeclared(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Emergency controls with no declared role."""
+    for function in r.design.functions:
+        part = r.parts.get(function.part or "")
+        emergency = function.weight == "emergency" or (part is not None and part.family == "emergency")
+        if emergency and function.stop_role is None:
+            yield rule.finding(
+                function.id,
+                detail=f"{function.name}: real, for show, or the power switch? A real one breaks the power by hard "
+                "wiring and is only reported to the controller; it never depends on one.",
+            )

@@ -1,0 +1,1 @@
+"""Cut: what each machine makes, in which order."""

@@ -1,0 +1,34 @@
+"""Materials that hurt somebody when they are cut the usual way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding
+from wingboard.core.findings.registry import Check, check
+
+
+@check(
+    "cut.unsafe-material",
+    weight="stop",
+    title="Never under a laser",
+    measures="sheets that give off poison or burn badly in a laser",
+    source=Source(kind="practice", note="PVC gives chlorine; polycarbonate and ABS burn and smoke"),
+)
+def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """PVC stops; polycarbonate and ABS want a second thought."""
+    for layer in r.design.stack:
+        if layer.material == "pvc":
+            yield rule.finding(
+                layer.id,
+                detail=f"{layer.name} is PVC: a laser sets chlorine free, which harms you and the machine. "
+                "Mill it or take acrylic.",
+            )
+        elif layer.material in ("polycarbonate", "abs"):
+            yield rule.finding(
+                layer.id,
+                detail=f"{layer.name} is {layer.material}: it melts, burns and smokes in a laser. Mill it.",
+                weight="look",
+            )

@@ -1,0 +1,112 @@
+"""Bodies that collide behind the panel, parts too deep for the space or for a keep-out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import shapely
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.model import KeepOut
+from wingboard.core.design.profile import depth_behind_front
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.checks.spots import at, between
+from wingboard.core.face.settle import move_to_settle
+from wingboard.core.findings.finding import Finding, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.quantity import VISIBLE
+
+DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of its wires")
+
+
+@check(
+    "face.bodies-collide",
+    weight="stop",
+    title="Bodies collide behind",
+    measures="between two bodies, or a body and a screw, behind the panel",
+    limits=("body-clearance",),
+    fixes="moves one part by the least that clears it",
+)
+def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Pairs of bodies nearer than the clearance."""
+    need = limit(r.design, "body-clearance")
+    for panel in r.panels.values():
+        bodies = panel.envelopes("body")
+        for near in bodies.closer_than(need - VISIBLE):
+            owners = [int(bodies.owners[i]) for i in near[:2]]
+            movable = [panel.by_number[o] for o in owners if o >= 0]
+            if movable:
+                yield rule.finding(
+                    *(p.function.id for p in movable),
+                    detail=" and ".join(panel.owner_name(o) for o in owners) + ", behind the panel",
+                    spot=between(panel, bodies, near),
+                    measured=Measure(value=near.gap),
+                    needed=Measure(value=need),
+                    fix=move_to_settle(r, panel, movable, "bodies"),
+                    extra="" if len(movable) == 2 else panel.owner_name(min(owners)).replace(" ", "-"),
+                )
+
+
+@check(
+    "face.too-deep",
+    weight="stop",
+    title="Too deep",
+    measures="from the panel's front surface to the end of the part with its wires",
+    source=DEPTH,
+)
+def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts that reach beyond the free depth of the opening."""
+    free = r.design.brief.depth
+    for panel in r.panels.values():
+        for placed in panel.placed:
+            depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
+            if depth > free + VISIBLE:
+                yield rule.finding(
+                    placed.function.id,
+                    detail=f"{placed.function.name} in the free depth of the opening",
+                    spot=at(panel, placed.place.x, placed.place.y),
+                    measured=Measure(value=depth),
+                    needed=Measure(value=free),
+                    most=True,
+                )
+
+
+@check(
+    "face.keep-out",
+    weight="stop",
+    title="Runs into what is behind",
+    measures="depth of a part whose body overlaps a keep-out, from the front surface",
+    source=DEPTH,
+    fixes="moves the part out of the keep-out's way",
+)
+def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts deeper than a keep-out they overlap leaves free."""
+    for panel in r.panels.values():
+        bodies = panel.envelopes("body")
+        for box in r.design.brief.keepouts:
+            area = _on_panel(box, panel)
+            for i, owner in enumerate(bodies.owners):
+                placed = panel.by_number.get(int(owner))
+                if placed is None or shapely.distance(bodies.cores[i], area) >= bodies.radii[i]:
+                    continue
+                depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
+                if depth > box.clear + VISIBLE:
+                    yield _hits(rule, panel, placed, box, depth)
+
+
+def _on_panel(box: KeepOut, panel: ResolvedPanel) -> shapely.Polygon:
+    x, y = box.x - panel.panel.x, box.y - panel.panel.y
+    return shapely.box(x, y, x + box.width, y + box.height)
+
+
+def _hits(rule: Check, panel: ResolvedPanel, placed: Placed, box: KeepOut, depth: float) -> Finding:
+    return rule.finding(
+        placed.function.id,
+        detail=f"{placed.function.name} in front of {box.name}",
+        spot=at(panel, placed.place.x, placed.place.y),
+        measured=Measure(value=depth),
+        needed=Measure(value=box.clear),
+        most=True,
+        extra=box.id,
+    )

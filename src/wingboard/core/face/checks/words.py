@@ -1,0 +1,198 @@
+"""Words that are covered, off their detents, over the edge, missing, or not in the font."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import EditFunction, SetLegend
+from wingboard.core.design.model import Legend
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.checks.spots import at
+from wingboard.core.face.legend import Word, lettering, words_on
+from wingboard.core.face.settle import Mover, move_to_settle
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.quantity import TOUCH, VISIBLE
+
+MECHANISM = Source(kind="computed", note="360° / ways of the mechanism, kept when a stop limits it")
+FONT = Source(kind="computed", note="characters of the font that ships with the application")
+
+
+@check(
+    "face.legend-covered",
+    weight="stop",
+    title="Words covered",
+    measures="between words and a knob, bezel, guard, screw head, other words or the edge",
+    limits=("legend-clearance",),
+    fixes="sets the words on the other side, or moves the part",
+)
+def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Each function whose words run into something, with the worst place."""
+    need = limit(r.design, "legend-clearance")
+    for panel in r.panels.values():
+        for placed, word, other, gap in _clashes(r, panel, need - VISIBLE).values():
+            yield rule.finding(
+                placed.function.id,
+                detail=f"“{word.run.text}” of {placed.function.name} and {other}",
+                spot=at(panel, placed.place.x + word.x, placed.place.y + word.y),
+                measured=Measure(value=gap),
+                needed=Measure(value=need),
+                fix=_other_side(r, panel, placed) or move_to_settle(r, panel, [placed], "words"),
+                extra=word.role,
+            )
+
+
+Clash = tuple[Placed, Word, str, float]
+
+
+def _clashes(r: Resolved, panel: ResolvedPanel, need: float) -> dict[tuple[int, str], Clash]:
+    words, found = words_on(r, panel)
+    worst: dict[tuple[int, str], Clash] = {}
+
+    def note(i: int, other: str, gap: float) -> None:
+        placed, word = found[i]
+        key = (placed.number, word.role)
+        if key not in worst or gap < worst[key][3]:
+            worst[key] = (placed, word, other, gap)
+
+    for near in words.closer_than(need):
+        a, b = (found[i] for i in near[:2])
+        later, earlier = (near.b, a) if a[1].role == "name" else (near.a, b)
+        note(later, f"“{earlier[1].run.text}” of {earlier[0].function.name}", near.gap)
+    covers = panel.envelopes("cover")
+    for i, j, gap in words.near(covers, need):
+        owner = int(covers.owners[j])
+        note(i, panel.owner_name(owner), gap)
+    for i, margin in enumerate(words.margins_inside(panel.area)):
+        if margin < -TOUCH:
+            note(i, "the plate's edge", float(margin))
+    return worst
+
+
+def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None:
+    """Setting the name on the other side, when that is clear of everything."""
+    legend = placed.function.legend
+    if legend is None or legend.side == "inside" or legend.dx or legend.dy:
+        return None
+    side = "below" if legend.side == "above" else "above"
+    turned = legend.model_copy(update={"side": side})
+    moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
+    if Mover(r, panel, moved).words_of(lettering(moved)) > TOUCH:
+        return None
+    command = SetLegend(function=placed.function.id, legend=turned)
+    return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))
+
+
+@check(
+    "face.words-off-detents",
+    weight="stop",
+    title="Words off the detents",
+    measures="degrees between position words as drawn, against the step of the mechanism; or words beyond its ways",
+    source=MECHANISM,
+    fixes="lets the words follow the part",
+)
+def words_off_detents(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Legends drawn for another mechanism, and more words than positions."""
+    for panel in r.panels.values():
+        for placed in panel.placed:
+            yield from _step_wrong(rule, panel, placed)
+            yield from _too_many(rule, panel, placed)
+
+
+def _step_wrong(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Finding]:
+    legend, detents = placed.function.legend, placed.part.detents
+    if legend is None or legend.step is None or detents is None or abs(legend.step - detents.step) < 0.05:
+        return
+    follow = SetLegend(function=placed.function.id, legend=legend.model_copy(update={"step": None}))
+    yield rule.finding(
+        placed.function.id,
+        detail=f"{placed.function.name}: words drawn every {legend.step:g}°, its {detents.ways}-way mechanism "
+        f"steps {detents.step:g}°",
+        spot=at(panel, placed.place.x, placed.place.y),
+        measured=Measure(value=legend.step, unit="°"),
+        needed=Measure(value=detents.step, unit="°"),
+        fix=Fix(label="Let the words follow the part", commands=(follow,)),
+    )
+
+
+def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Finding]:
+    words, ways = placed.function.positions, placed.part.ways
+    if len(words) <= ways or placed.function.legend is None:
+        return
+    kept = EditFunction(function=placed.function.id, positions=words[:ways])
+    yield rule.finding(
+        placed.function.id,
+        detail=f"{placed.function.name} names {len(words)} positions, the part has {ways}",
+        spot=at(panel, placed.place.x, placed.place.y),
+        measured=Measure(value=len(words), unit="words"),
+        needed=Measure(value=ways, unit="positions"),
+        most=True,
+        source=Source(kind="computed", note="positions of the part"),
+        fix=Fix(label=f"Keep the first {ways}" if ways else "Drop the words", commands=(kept,)),
+        extra="count",
+    )
+
+
+@check(
+    "face.not-in-font",
+    weight="stop",
+    title="Letters the font lacks",
+    measures="characters of a legend that cannot be drawn",
+    source=FONT,
+)
+def not_in_font(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Functions whose words would be cut incomplete."""
+    for panel in r.panels.values():
+        for placed in panel.placed:
+            missing = "".join(dict.fromkeys("".join(w.run.missing for w in lettering(placed).words)))
+            if missing:
+                yield rule.finding(
+                    placed.function.id,
+                    detail=f"{placed.function.name}: “{missing[:12]}” would be left out",
+                    spot=at(panel, placed.place.x, placed.place.y),
+                    measured=Measure(value=len(missing), unit="letters"),
+                    needed=Measure(value=0, unit="letters"),
+                    most=True,
+                )
+
+
+@check(
+    "face.no-legend",
+    weight="look",
+    title="Without a name on the face",
+    measures="placed controls and lights without words",
+    fixes="sets each function's name by rule",
+)
+def no_legend(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over all placed functions without words."""
+    bare = [p for p in r.placed if p.function.legend is None]
+    if bare:
+        commands = tuple(SetLegend(function=p.function.id, legend=Legend(text=p.function.name.upper())) for p in bare)
+        yield rule.finding(
+            detail=", ".join(p.function.name for p in bare[:4]) + (" …" if len(bare) > 4 else ""),
+            measured=Measure(value=len(bare), unit="bare"),
+            needed=Measure(value=0, unit="bare"),
+            most=True,
+            fix=Fix(label="Name them all", commands=commands),
+        ).model_copy(update={"subjects": tuple(p.function.id for p in bare)})
+
+
+@check(
+    "face.not-placed",
+    weight="note",
+    title="Still in the tray",
+    measures="functions with a part but without a place",
+    source=Source(kind="computed", note="functions of the brief"),
+)
+def not_placed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over all functions that wait for a place."""
+    waiting = [f for f in r.design.functions if f.part and f.place is None]
+    if waiting:
+        yield rule.finding(
+            detail=", ".join(f.name for f in waiting[:4]) + (" …" if len(waiting) > 4 else ""),
+            measured=Measure(value=len(waiting), unit="in the tray"),
+            needed=Measure(value=0, unit="in the tray"),
+            most=True,
+        ).model_copy(update={"subjects": tuple(f.id for f in waiting)})

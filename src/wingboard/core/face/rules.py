@@ -1,0 +1,51 @@
+"""What two neighbours need between them, on the face, in every layer and behind. Symmetric in the two."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.design.model import Design, Layer
+from wingboard.core.design.part import Part
+from wingboard.core.findings.limits import limit
+
+_METAL = {"aluminium", "steel"}
+_FIBRE = {"hardboard", "mdf"}
+
+
+class Need(NamedTuple):
+    """A distance (mm) and the limit it comes from."""
+
+    value: float
+    limit: str
+
+
+def spacing_needed(design: Design, a: Part, b: Part) -> Need | None:
+    """Edge-to-edge room for fingers between two controls; None when one of them is not touched.
+
+    Two of a kind take their kind's figure, a mixed pair the larger; an emergency control stands apart by the
+    emergency factor (MIL-STD-1472, from memory; the rule for mixed pairs is common practice).
+    """
+    if a.hand is None or b.hand is None:
+        return None
+    kinds = {a.hand.kind, b.hand.kind}
+    usual = kinds - {"emergency"} or {"button"}
+    needs = [Need(limit(design, f"{kind}-spacing"), f"{kind}-spacing") for kind in sorted(usual)]
+    most = max(needs)
+    if "emergency" in kinds:
+        return Need(most.value * limit(design, "emergency-factor"), "emergency-factor")
+    return most
+
+
+def widest_spacing(design: Design) -> float:
+    """No pair of controls needs more than this (mm)."""
+    usual = max(limit(design, f"{kind}-spacing") for kind in ("toggle", "button", "knob"))
+    return usual * max(1.0, limit(design, "emergency-factor"))
+
+
+def bridge_needed(design: Design, layer: Layer) -> Need:
+    """The least web (mm) between two openings, or an opening and the edge, in a layer (common practice)."""
+    if layer.material in _METAL:
+        return Need(limit(design, "bridge-metal"), "bridge-metal")
+    name = "bridge-fibre" if layer.material in _FIBRE else "bridge-acrylic"
+    by_thickness = Need(limit(design, name) * layer.thickness, name)
+    return max(by_thickness, Need(limit(design, "bridge-least"), "bridge-least"))

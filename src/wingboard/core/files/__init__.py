@@ -1,0 +1,1 @@
+"""Writers of open formats: scenes in, bytes out."""

@@ -1,0 +1,69 @@
+"""Every default limit, once, with its unit and source. A design may override each, with a reason."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.model import Design
+
+SPACING = Source(kind="memory", note="MIL-STD-1472, one finger, at random")
+PRACTICE = Source(kind="practice")
+
+
+class Limit(NamedTuple):
+    """A figure a check compares with."""
+
+    value: float
+    unit: str
+    says: str
+    source: Source
+
+
+LIMITS: dict[str, Limit] = {
+    "toggle-spacing": Limit(19.0, "mm", "between two toggle levers or guards, edge to edge", SPACING),
+    "button-spacing": Limit(13.0, "mm", "between two button caps, edge to edge", SPACING),
+    "knob-spacing": Limit(25.0, "mm", "between two knobs, edge to edge, one hand", SPACING),
+    "emergency-factor": Limit(
+        2.0,
+        "times",
+        "the usual distance, round an emergency control",
+        Source(kind="practice", note="stands apart"),
+    ),
+    "bridge-least": Limit(2.0, "mm", "between two openings, or an opening and the edge, in any sheet", PRACTICE),
+    "bridge-acrylic": Limit(1.0, "× thickness", "bridge in acrylic, plywood and plastics", PRACTICE),
+    "bridge-fibre": Limit(1.5, "× thickness", "bridge in hardboard and MDF", PRACTICE),
+    "bridge-metal": Limit(1.0, "mm", "bridge in aluminium and steel", PRACTICE),
+    "body-clearance": Limit(1.0, "mm", "between two bodies behind the panel", PRACTICE),
+    "legend-clearance": Limit(0.8, "mm", "between words and what covers the face", PRACTICE),
+    "pocket-floor": Limit(1.0, "mm", "left under a pocket, and never under a third of the sheet", PRACTICE),
+    "pin-reserve": Limit(10.0, "%", "of all pins kept free", PRACTICE),
+    "chip-current": Limit(
+        0.2,
+        "A",
+        "through all pins of one AVR chip",
+        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
+    ),
+    "pin-current": Limit(
+        0.02,
+        "A",
+        "through one pin in normal work",
+        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
+    ),
+}
+
+
+def limit(design: Design, name: str) -> float:
+    """The limit in force for a design. :raises KeyError: no such limit (a programming error)."""
+    for choice in design.limits:
+        if choice.limit == name:
+            return choice.value
+    return LIMITS[name].value
+
+
+def source_of(design: Design, name: str) -> Source:
+    """Where the limit in force comes from; an override names the builder's reason."""
+    for choice in design.limits:
+        if choice.limit == name:
+            return Source(kind="measure", note=f"your limit: {choice.reason}"[:120])
+    return LIMITS[name].source

@@ -1,0 +1,93 @@
+"""Checks register themselves here with their code, station, weight, limits and source."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import NamedTuple
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.model import Design
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding, Fix, Measure, Spot, Station, Weight
+from wingboard.core.findings.limits import LIMITS, limit
+
+Generator = Callable[[Resolved, "Check"], Iterator[Finding]]
+
+
+class Check(NamedTuple):
+    """A rule that is applied to every revision."""
+
+    code: str
+    station: Station
+    weight: Weight
+    title: str
+    measures: str
+    limits: tuple[str, ...]
+    source: Source
+    fixes: str
+    run: Generator
+
+    def limit(self, design: Design, n: int = 0) -> float:
+        """The n-th of its limits, as in force for the design."""
+        return limit(design, self.limits[n])
+
+    def finding(
+        self,
+        *subjects: str,
+        detail: str,
+        spot: Spot | None = None,
+        measured: Measure | None = None,
+        needed: Measure | None = None,
+        most: bool = False,
+        source: Source | None = None,
+        fix: Fix | None = None,
+        title: str | None = None,
+        weight: Weight | None = None,
+        extra: str = "",
+    ) -> Finding:
+        """A finding of this check about these subjects; ``extra`` tells two about the same subjects apart."""
+        return Finding(
+            id=":".join((self.code, *subjects, *([extra] if extra else []))),
+            code=self.code,
+            station=self.station,
+            weight=weight or self.weight,
+            title=title or self.title,
+            detail=detail,
+            subjects=subjects,
+            spot=spot,
+            measured=measured,
+            needed=needed,
+            bound="most" if most else "least",
+            source=source or self.source,
+            fix=fix,
+        )
+
+
+CHECKS: dict[str, Check] = {}
+
+
+def check(
+    code: str,
+    *,
+    weight: Weight,
+    title: str,
+    measures: str,
+    limits: tuple[str, ...] = (),
+    source: Source | None = None,
+    fixes: str = "",
+) -> Callable[[Generator], Generator]:
+    """Register a generator of findings. The station is the code's first word.
+
+    :raises ValueError: the code is taken or a limit is unknown (programming errors).
+    """
+    station: Station = code.split(".")[0]  # type: ignore[assignment]
+
+    def register(run: Generator) -> Generator:
+        unknown = [name for name in limits if name not in LIMITS]
+        if code in CHECKS or unknown:
+            raise ValueError(f"check {code}: registered twice, or unknown limits {unknown}")
+        rests_on = source or (LIMITS[limits[0]].source if limits else Source(kind="practice"))
+        CHECKS[code] = Check(code, station, weight, title, measures, limits, rests_on, fixes, run)
+        return run
+
+    return register

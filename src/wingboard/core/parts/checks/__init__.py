@@ -1,0 +1,1 @@
+"""Checks of this station; each module registers its own."""

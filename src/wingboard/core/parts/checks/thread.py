@@ -1,0 +1,91 @@
+"""Bushes too short for the stack, and the pockets that make up for it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import SetPocket
+from wingboard.core.design.profile import clamped, plates, thread_needed
+from wingboard.core.design.resolved import Placed, Resolved
+from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.quantity import VISIBLE
+
+
+@check(
+    "parts.bush-short",
+    weight="stop",
+    title="Bush too short",
+    measures="thread of the bush, against clamped layers + washer + nut + one thread",
+    source=Source(kind="computed", note="clamped layers + washer + nut + one thread"),
+    fixes="seats the part in a pocket cut from behind",
+)
+def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Placed parts whose nut would not hold."""
+    for placed in r.placed:
+        bush = placed.part.bush
+        if bush is None:
+            continue
+        need = thread_needed(placed.part, r.design.stack, placed.function.pocket)
+        if need > bush.length + VISIBLE:
+            held = clamped(placed.part, r.design.stack, placed.function.pocket)
+            yield rule.finding(
+                placed.function.id,
+                detail=f"{placed.function.name} through {held:.1f} mm, with washer and nut",
+                spot=_spot(placed),
+                measured=Measure(value=bush.length),
+                needed=Measure(value=need),
+                fix=_pocket(r, placed, need - bush.length),
+            )
+
+
+def _spot(placed: Placed) -> Spot:
+    return Spot(panel=placed.place.panel, x=placed.place.x, y=placed.place.y)
+
+
+def floor_needed(r: Resolved) -> float:
+    """What must be left (mm) under a pocket in the last layer: the limit, or a third of the sheet."""
+    return max(limit(r.design, "pocket-floor"), plates(r.design.stack)[-1].thickness / 3)
+
+
+def _pocket(r: Resolved, placed: Placed, short: float) -> Fix | None:
+    if placed.part.mount != "behind":
+        return None
+    depth = math.ceil((placed.function.pocket + short) * 10 - 1e-6) / 10
+    if depth > plates(r.design.stack)[-1].thickness - floor_needed(r):
+        return None
+    command = SetPocket(function=placed.function.id, depth=depth)
+    return Fix(label=f"Seat it {depth:.1f} mm deep from behind", commands=(command,))
+
+
+@check(
+    "parts.pocket-floor",
+    weight="stop",
+    title="Pocket leaves too little",
+    measures="what is left of the last layer under a seat pocket",
+    limits=("pocket-floor",),
+    fixes="makes the pocket as deep as the sheet allows",
+)
+def pocket_floor(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Seats cut too deep into the last layer."""
+    sheet, need = plates(r.design.stack)[-1].thickness, floor_needed(r)
+    for placed in r.placed:
+        if placed.function.pocket <= 0 or placed.part.mount != "behind":
+            continue
+        left = sheet - placed.function.pocket
+        if left < need - VISIBLE:
+            depth = max(0.0, math.floor((sheet - need) * 10) / 10)
+            yield rule.finding(
+                placed.function.id,
+                detail=f"{placed.function.name}: {placed.function.pocket:.1f} mm deep in a {sheet:.1f} mm sheet",
+                spot=_spot(placed),
+                measured=Measure(value=left),
+                needed=Measure(value=need),
+                fix=Fix(
+                    label=f"Make it {depth:.1f} mm deep",
+                    commands=(SetPocket(function=placed.function.id, depth=depth),),
+                ),
+            )

@@ -1,0 +1,1 @@
+"""Wire: which pin, which wire."""

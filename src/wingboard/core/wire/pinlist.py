@@ -1,0 +1,72 @@
+"""The pin list: what to solder from."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.wire.boards import boards
+from wingboard.core.wire.resistor import series_resistor
+from wingboard.core.wire.signals import Signal, signals
+
+LOGIC_SUPPLY = 5.0
+"""Volts of the boards considered here (ATmega328P and 2560 at 16 MHz)."""
+
+
+class Row(NamedTuple):
+    """One line of the list. ``pin`` and ``board`` are empty for a signal without a pin."""
+
+    board: str
+    pin: str
+    direction: str
+    function: str
+    terminal: str
+    panel: str
+    note: str
+    signal: str
+    controller: str
+    by: str
+
+
+COLUMNS = ("board", "pin", "direction", "function", "terminal", "panel", "note")
+
+
+def pin_list(r: Resolved) -> tuple[Row, ...]:
+    """A row for every signal: by board and pin in their natural order, those without a pin last."""
+    choices = {p.signal: p for p in r.design.pins}
+    controllers = {c.id: c for c in r.design.controllers}
+    order = {c.id: n for n, c in enumerate(r.design.controllers)}
+    names = {p.id: p.name for p in r.design.panels}
+    rows = []
+    for signal in signals(r):
+        choice = choices.get(signal.id)
+        if choice is None:
+            key: tuple[int, int] = (len(order), len(rows))
+            board, pin, controller, by = "", "", "", ""
+        else:
+            owner = controllers[choice.controller]
+            found = boards()[owner.board].pin(choice.pin)
+            key = (order[owner.id], found.number if found else 99)
+            board, pin, controller, by = owner.name, choice.pin, owner.id, choice.by
+        note = _note(r, signal, controller, pin, by)
+        cells = (board, pin, signal.direction, signal.name, signal.terminal, names[signal.panel], note)
+        rows.append((key, Row(*cells, signal.id, controller, by)))
+    return tuple(row for _, row in sorted(rows, key=lambda pair: pair[0]))
+
+
+def _note(r: Resolved, signal: Signal, controller: str, pin: str, by: str) -> str:
+    notes = []
+    if signal.lamp:
+        ohms = series_resistor(LOGIC_SUPPLY, signal.drop, signal.current)
+        notes.append(f"{ohms:g} Ω in series" if ohms else "needs a higher supply and a transistor")
+    elif signal.direction == "in" and not signal.analogue:
+        notes.append("pull-up, closes to ground")
+    kind = next((c.board for c in r.design.controllers if c.id == controller), None)
+    found = boards()[kind].pin(pin) if kind else None
+    if found and signal.prefers == "PWM":
+        notes.append("PWM" if found.pwm else "on or off only, no PWM here")
+    if found and signal.prefers == "interrupt":
+        notes.append("interrupt" if found.interrupt else "polled, no interrupt here")
+    if by == "hand":
+        notes.append("set by hand")
+    return "; ".join(notes)

@@ -1,0 +1,30 @@
+"""Series resistors for lamps: R = (Vs - Vf) / I, the next E24 value up."""
+
+from __future__ import annotations
+
+import math
+
+E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91)
+"""Preferred values of one decade: IEC 60063 (checked against a reference library in the tests)."""
+
+
+def next_e24(ohms: float) -> float:
+    """The least E24 value not below ``ohms``. :raises ValueError: not a positive finite resistance."""
+    if not (math.isfinite(ohms) and ohms > 0):
+        raise ValueError("a resistance must be positive")
+    decade = 10.0 ** (math.floor(math.log10(ohms)) - 1)
+    for value in (*E24, 100):
+        if value * decade >= ohms * (1 - 1e-9):
+            return float(f"{value * decade:.6g}")
+    raise AssertionError("a decade ends at 100")  # pragma: no cover
+
+
+def series_resistor(supply: float, drop: float, current: float) -> float | None:
+    """The resistor (ohms) in series with a lamp.
+
+    :param supply: volts; :param drop: total forward voltage, volts; :param current: amperes.
+    :returns: the next E24 value up, or None when the supply is not above the drop or no current is wanted.
+    """
+    if supply <= drop or current <= 0:
+        return None
+    return next_e24((supply - drop) / current)

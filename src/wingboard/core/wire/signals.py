@@ -1,0 +1,61 @@
+"""The signals a design needs, derived from its placed parts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from wingboard.core.design.part import Line
+from wingboard.core.design.resolved import Placed, Resolved
+
+
+class Signal(NamedTuple):
+    """One line between a terminal and a pin. ``id`` is the function's id, a dot, and the line's."""
+
+    id: str
+    function: str
+    name: str
+    terminal: str
+    panel: str
+    direction: Literal["in", "out"]
+    analogue: bool
+    prefers: Literal["interrupt", "PWM"] | None
+    current: float
+    drop: float
+    lamp: bool
+
+
+def signals(r: Resolved) -> tuple[Signal, ...]:
+    """Every signal of the placed parts, in the order of the functions."""
+    return r.once("signals", lambda: tuple(s for placed in r.placed for s in _of(placed)))
+
+
+def _of(placed: Placed) -> Iterator[Signal]:
+    for line in placed.part.lines:
+        if not line.each_position:
+            yield _signal(placed, line, line.id, line.terminal)
+            continue
+        for n in range(1, (len(placed.function.positions) or placed.part.ways) + 1):
+            yield _signal(placed, line, f"{line.id}-{n}", f"{line.terminal} {n}")
+
+
+def _signal(placed: Placed, line: Line, ident: str, terminal: str) -> Signal:
+    out = line.does in ("lamp", "driver")
+    prefers: Literal["interrupt", "PWM"] | None = None
+    if line.does == "encoder":
+        prefers = "interrupt"
+    elif line.does == "lamp" and line.dims:
+        prefers = "PWM"
+    return Signal(
+        id=f"{placed.function.id}.{ident}",
+        function=placed.function.id,
+        name=placed.function.name,
+        terminal=terminal,
+        panel=placed.place.panel,
+        direction="out" if out else "in",
+        analogue=line.does == "analogue",
+        prefers=prefers,
+        current=line.current,
+        drop=line.drop,
+        lamp=line.does == "lamp",
+    )

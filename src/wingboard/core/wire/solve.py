@@ -1,0 +1,280 @@
+"""Giving every signal a pin: an assignment by CP-SAT.
+
+Pins that can do the same are alike, and so are signals that need the same, so the model counts instead of naming
+them: for each controller how many signals of a kind go to pins of a kind. Only whole functions are named, because a
+function's signals stay on one controller. What the counts leave open is then dealt out in natural order.
+"""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Sequence
+from typing import Any, NamedTuple
+
+from ortools.sat.python import cp_model
+
+from wingboard.core.design.model import Controller, PinChoice
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.limits import limit
+from wingboard.core.wire.boards import Pin, boards
+from wingboard.core.wire.signals import Signal, signals
+
+LEFT_OUT = 10_000
+"""Cost of a signal without a pin: more than any comfort below."""
+OTHER_BOARD = 40
+"""Cost of each controller a panel is spread over."""
+AWAY = 25
+"""Cost of a function whose other signals were set by hand on another controller."""
+NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
+"""Cost of an encoder without interrupt, a dimmed lamp without PWM, an output that flashes at reset, and of spending
+a pin that can do more than is needed."""
+
+
+class PinKind(NamedTuple):
+    """Pins that can do the same."""
+
+    analogue: bool
+    pwm: bool
+    interrupt: bool
+    flashes: bool
+
+
+class Need(NamedTuple):
+    """Signals that need the same."""
+
+    analogue: bool
+    prefers: str | None
+    out: bool
+
+
+class Unfit(NamedTuple):
+    """A function that got no pins, and why."""
+
+    function: str
+    name: str
+    reason: str
+
+
+class Solution(NamedTuple):
+    """What the solver found. ``bound`` is a proven lower bound on the cost; equal to ``cost`` when optimal."""
+
+    pins: tuple[PinChoice, ...]
+    unfit: tuple[Unfit, ...]
+    optimal: bool
+    cost: float
+    bound: float
+
+
+def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence[Controller] = ()) -> Solution:
+    """Give pins to the signals of a design.
+
+    Pins set by hand are always honoured, even those that cannot do what is asked (a check says so).
+
+    :param keep: leave pins that were solved before and still serve where they are.
+    :param seconds: time limit; the best found by then is returned with its bound.
+    :param extra: further controllers, to try what would make it fit.
+    :returns: the solver's choices without those by hand, the functions left out, and the quality.
+    """
+    return _Problem(r, keep, (*r.design.controllers, *extra)).solved(seconds)
+
+
+class _Problem:
+    def __init__(self, r: Resolved, keep: bool, controllers: Sequence[Controller]) -> None:
+        self.r = r
+        self.controllers = controllers
+        self.signals = signals(r)
+        self.fixed = _fixed(r, keep)
+        self.open: dict[str, list[Signal]] = defaultdict(list)
+        for signal in self.signals:
+            if signal.id not in self.fixed:
+                self.open[signal.function].append(signal)
+        taken = {(p.controller, p.pin) for p in self.fixed.values()}
+        self.free: dict[tuple[str, PinKind], list[Pin]] = defaultdict(list)
+        for controller in controllers:
+            for pin in boards()[controller.board].pins:
+                if (controller.id, pin.name) not in taken:
+                    self.free[controller.id, _kind(pin)].append(pin)
+        self.model: Any = cp_model.CpModel()
+        self.on: dict[tuple[str, str], Any] = {}
+        self.count: dict[tuple[str, Need, PinKind], Any] = {}
+        self.costs: list[Any] = []
+
+    def solved(self, seconds: float) -> Solution:
+        self._functions_on_controllers()
+        self._counts()
+        self._currents()
+        self._panels()
+        self.model.minimize(sum(self.costs))
+        solver = cp_model.CpSolver()
+        solver.parameters.max_time_in_seconds = seconds
+        solver.parameters.num_workers = 1
+        solver.parameters.random_seed = 1
+        status = solver.solve(self.model)
+        if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+            return Solution((), self._unfit(list(self.open), Counter()), False, float("inf"), 0.0)
+        pins = self._dealt(solver)
+        left_out = [f for f in self.open if not any(solver.value(self.on[f, c.id]) for c in self.controllers)]
+        used = Counter({key: solver.value(variable) for key, variable in self.count.items()})
+        kept = tuple(p for p in self.fixed.values() if p.by == "solver")
+        return Solution(
+            pins=(*kept, *pins),
+            unfit=self._unfit(left_out, used),
+            optimal=status == cp_model.OPTIMAL,
+            cost=solver.objective_value,
+            bound=solver.best_objective_bound,
+        )
+
+    def _functions_on_controllers(self) -> None:
+        for function, wanted in self.open.items():
+            home = {self.fixed[s.id].controller for s in self.signals if s.function == function and s.id in self.fixed}
+            here = []
+            for controller in self.controllers:
+                on = self.model.new_bool_var(f"{function} on {controller.id}")
+                self.on[function, controller.id] = on
+                here.append(on)
+                if home and controller.id not in home:
+                    self.costs.append(AWAY * on)
+            self.model.add_at_most_one(here)
+            self.costs.append(LEFT_OUT * len(wanted) * (1 - sum(here)))
+
+    def _counts(self) -> None:
+        needs = {f: Counter(_need(s) for s in wanted) for f, wanted in self.open.items()}
+        kinds = sorted({need for c in needs.values() for need in c}, key=str)
+        for controller in self.controllers:
+            spent: dict[PinKind, list[Any]] = defaultdict(list)
+            for need in kinds:
+                given = []
+                for (board, kind), pins in self.free.items():
+                    if board != controller.id or (need.analogue and not kind.analogue):
+                        continue
+                    variable = self.model.new_int_var(0, len(pins), f"{board} {need} {kind}")
+                    self.count[board, need, kind] = variable
+                    given.append(variable)
+                    spent[kind].append(variable)
+                    self.costs.append(_cost(need, kind) * variable)
+                wanted = [c[need] * self.on[f, controller.id] for f, c in needs.items() if c[need]]
+                self.model.add(sum(given) == sum(wanted))
+            for kind, variables in spent.items():
+                self.model.add(sum(variables) <= len(self.free[controller.id, kind]))
+
+    def _currents(self) -> None:
+        most = round(limit(self.r.design, "chip-current") * 10_000)
+        by_id = {s.id: s for s in self.signals}
+        for controller in self.controllers:
+            already = sum(
+                round(by_id[i].current * 10_000) for i, p in self.fixed.items() if p.controller == controller.id
+            )
+            drawn = [
+                sum(round(s.current * 10_000) for s in wanted) * self.on[f, controller.id]
+                for f, wanted in self.open.items()
+                if any(s.current for s in wanted)
+            ]
+            self.model.add(sum(drawn) <= max(0, most - already))
+
+    def _panels(self) -> None:
+        panel_of = {s.function: s.panel for s in self.signals}
+        for panel in dict.fromkeys(panel_of.values()):
+            for controller in self.controllers:
+                here = [self.on[f, controller.id] for f in self.open if panel_of[f] == panel]
+                if here and not self._panel_is_on(panel, controller.id):
+                    spread = self.model.new_bool_var(f"{panel} on {controller.id}")
+                    self.model.add_max_equality(spread, here)
+                    self.costs.append(OTHER_BOARD * spread)
+
+    def _panel_is_on(self, panel: str, controller: str) -> bool:
+        on_panel = {s.id for s in self.signals if s.panel == panel}
+        return any(p.controller == controller for i, p in self.fixed.items() if i in on_panel)
+
+    def _dealt(self, solver: Any) -> tuple[PinChoice, ...]:
+        """Turn the counts into pins: signals in order, cheapest kinds first, pins in natural order."""
+        pools = {key: list(pins) for key, pins in self.free.items()}
+        left = {key: solver.value(variable) for key, variable in self.count.items()}
+        choices = []
+        for function, wanted in self.open.items():
+            board = next((c.id for c in self.controllers if solver.value(self.on[function, c.id])), None)
+            for signal in wanted if board else ():
+                need = _need(signal)
+                kinds = [k for (b, n, k), many in left.items() if b == board and n == need and many > 0]
+                kind = min(kinds, key=lambda k: (_cost(need, k), k))
+                left[board, need, kind] -= 1
+                pin = pools[board, kind].pop(0)
+                choices.append(PinChoice(signal=signal.id, controller=board, pin=pin.name))
+        return tuple(choices)
+
+    def _unfit(self, functions: Iterable[str], used: Counter[Any]) -> tuple[Unfit, ...]:
+        spare: dict[str, Counter[str]] = {c.id: Counter() for c in self.controllers}
+        for (board, kind), pins in self.free.items():
+            gone = sum(many for (b, _, k), many in used.items() if b == board and k == kind)
+            spare[board]["analogue" if kind.analogue else "digital"] += len(pins) - gone
+        return tuple(Unfit(f, self.open[f][0].name, self._why(self.open[f], spare)) for f in functions)
+
+    def _why(self, wanted: list[Signal], spare: dict[str, Counter[str]]) -> str:
+        analogue = sum(s.analogue for s in wanted)
+        needs = f"needs {len(wanted)} pin{'s' if len(wanted) > 1 else ''} on one board"
+        needs += f", {analogue} of them analogue" if analogue else ""
+        if not self.controllers:
+            return f"{needs}; there is no board yet"
+        names = {c.id: c.name for c in self.controllers}
+        left = ", ".join(f"{names[b]} {n['digital']} digital and {n['analogue']} analogue" for b, n in spare.items())
+        room = any(n["analogue"] >= analogue and n.total() >= len(wanted) for n in spare.values())
+        if room:
+            amps = sum(s.current for s in wanted)
+            return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
+        return f"{needs}; left over: {left}"
+
+
+def _kind(pin: Pin) -> PinKind:
+    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes)
+
+
+def _need(signal: Signal) -> Need:
+    return Need(signal.analogue, signal.prefers, signal.direction == "out")
+
+
+def _cost(need: Need, kind: PinKind) -> int:
+    cost = 0
+    cost += NO_INTERRUPT if need.prefers == "interrupt" and not kind.interrupt else 0
+    cost += NO_PWM if need.prefers == "PWM" and not kind.pwm else 0
+    cost += FLASHES if need.out and kind.flashes else 0
+    cost += SPENT if kind.analogue and not need.analogue else 0
+    cost += SPENT if kind.interrupt and need.prefers != "interrupt" else 0
+    cost += SPENT if kind.pwm and need.prefers != "PWM" else 0
+    return cost
+
+
+def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
+    wanted = {s.id: s for s in signals(r)}
+    kinds = {c.id: c.board for c in r.design.controllers}
+    fixed = {}
+    for choice in r.design.pins:
+        signal = wanted.get(choice.signal)
+        if signal is None:
+            continue
+        if choice.by == "hand" or (keep and serves(signal, boards()[kinds[choice.controller]].pin(choice.pin))):
+            fixed[choice.signal] = choice
+    return fixed
+
+
+def serves(signal: Signal, pin: Pin | None) -> bool:
+    """Whether a pin can do what a signal needs at all; preferences do not count."""
+    return pin is not None and (pin.analogue or not signal.analogue)
+
+
+def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:
+    """The fewest further boards (small before large) with which every signal gets a pin; empty when none would."""
+    tries: list[tuple[str, ...]] = [
+        ("uno",),
+        ("mega",),
+        ("uno", "mega"),
+        ("mega", "mega"),
+        ("mega",) * 3,
+        ("mega",) * 4,
+    ]
+    for kinds in tries:
+        extra = tuple(
+            Controller(id=f"more-{n}", name=f"another {kind.capitalize()}", board=kind)  # type: ignore[arg-type]
+            for n, kind in enumerate(kinds)
+        )
+        if not solve(r, keep=True, seconds=2.0, extra=extra).unfit:
+            return extra
+    return ()
