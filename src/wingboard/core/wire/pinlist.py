@@ -37,11 +37,11 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
     controllers = {c.id: c for c in r.design.controllers}
     order = {c.id: n for n, c in enumerate(r.design.controllers)}
     names = {p.id: p.name for p in r.design.panels}
-    rows = []
+    rows: list[tuple[tuple[int, int], Row]] = []
     for signal in signals(r):
         choice = choices.get(signal.id)
         if choice is None:
-            key: tuple[int, int] = (len(order), len(rows))
+            key = (len(order), len(rows))
             board, pin, controller, by = "", "", "", ""
         else:
             owner = controllers[choice.controller]

@@ -13,7 +13,7 @@ from typing import Any, NamedTuple
 
 from ortools.sat.python import cp_model
 
-from wingboard.core.design.model import Controller, PinChoice
+from wingboard.core.design.model import BoardKind, Controller, PinChoice
 from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.limits import limit
 from wingboard.core.wire.boards import Pin, boards
@@ -192,7 +192,9 @@ class _Problem:
         choices = []
         for function, wanted in self.open.items():
             board = next((c.id for c in self.controllers if solver.value(self.on[function, c.id])), None)
-            for signal in wanted if board else ():
+            if board is None:
+                continue
+            for signal in wanted:
                 need = _need(signal)
                 kinds = [k for (b, n, k), many in left.items() if b == board and n == need and many > 0]
                 kind = min(kinds, key=lambda k: (_cost(need, k), k))
@@ -262,18 +264,10 @@ def serves(signal: Signal, pin: Pin | None) -> bool:
 
 def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:
     """The fewest further boards (small before large) with which every signal gets a pin; empty when none would."""
-    tries: list[tuple[str, ...]] = [
-        ("uno",),
-        ("mega",),
-        ("uno", "mega"),
-        ("mega", "mega"),
-        ("mega",) * 3,
-        ("mega",) * 4,
-    ]
+    tries: list[tuple[BoardKind, ...]] = [("uno",), ("mega",), ("uno", "mega"), *(("mega",) * n for n in (2, 3, 4))]
     for kinds in tries:
         extra = tuple(
-            Controller(id=f"more-{n}", name=f"another {kind.capitalize()}", board=kind)  # type: ignore[arg-type]
-            for n, kind in enumerate(kinds)
+            Controller(id=f"more-{n}", name=f"another {kind.capitalize()}", board=kind) for n, kind in enumerate(kinds)
         )
         if not solve(r, keep=True, seconds=2.0, extra=extra).unfit:
             return extra

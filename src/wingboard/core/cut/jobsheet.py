@@ -1,0 +1,76 @@
+"""The job sheet: what to make, in which order, with the cautions, and what was left unsettled."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from wingboard.core.cut.scenes import panel_scenes
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.files.scene import OPERATIONS, CirclePath, Scene
+from wingboard.core.findings.finding import Finding
+
+CAUTIONS = (
+    "Laser: never PVC or vinyl (chlorine), nor polycarbonate or ABS without knowing how it behaves. Extract the fumes, "
+    "wear goggles for your wavelength, keep an extinguisher at hand, and never leave it running alone.",
+    "Mill and drill: clamp the sheet and a waste board, eyes and ears protected, no gloves near the spindle, masks for "
+    "the dust of hardboard and MDF.",
+    "First a trial: the whole job in 5 mm wood or fibreboard, a coupon of hole sizes for the fit, a trial engraving "
+    "where the sheet is cut out anyway.",
+    "Leave the film on the acrylic; support under every hole; no hole saw in acrylic.",
+    "Above 50 V AC or 120 V DC, and mains lamps: a licensed electrician. This is a plan for simulators, props and "
+    "hobby machines; real aircraft, road vehicles and boats answer to their authority's rules.",
+)
+"""Common practice; an emergency stop adds its own, see the wire station's checks."""
+
+
+class Drill(NamedTuple):
+    """Round holes of one diameter (mm) in one sheet."""
+
+    sheet: str
+    diameter: float
+    many: int
+
+
+def drill_schedule(scenes: dict[str, Scene]) -> tuple[Drill, ...]:
+    """How many round holes of which diameter each sheet has, smallest first."""
+    found: Counter[tuple[str, float]] = Counter()
+    for name, scene in scenes.items():
+        for item in scene.of("inner"):
+            if isinstance(item.path, CirclePath):
+                found[name, round(item.path.diameter, 2)] += 1
+    return tuple(Drill(name, diameter, many) for (name, diameter), many in sorted(found.items()))
+
+
+def unsettled(findings: Sequence[Finding]) -> tuple[str, ...]:
+    """A line for each stop and look that still stands."""
+    lines = []
+    for f in findings:
+        if f.weight == "note" or not f.unsettled:
+            continue
+        figures = ""
+        if f.measured and f.needed:
+            figures = f": {f.measured.value:.1f} {f.measured.unit}, {f.needed.value:.1f} {f.needed.unit} needed"
+        lines.append(f"{f.weight.upper()} {f.title}, {f.detail}{figures}")
+    return tuple(lines)
+
+
+def job_sheet(r: Resolved, findings: Sequence[Finding]) -> str:
+    """The job sheet as plain text."""
+    left = unsettled(findings)
+    lines = [f"{r.design.name}: job sheet", ""]
+    lines += (
+        ["NOT SETTLED BEFORE CUTTING", *(f"  {line}" for line in left)] if left else ["Every stop and look is settled."]
+    )
+    accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted]
+    lines += ["", "ACCEPTED, WITH REASON", *accepted] if accepted else []
+    for panel in r.panels.values():
+        scenes = panel_scenes(r, panel)
+        width, height = panel.size
+        lines += ["", f"{panel.panel.name}: {width:.1f} x {height:.1f} mm"]
+        for scene_id, scene in scenes.items():
+            counts = ", ".join(f"{len(scene.of(op))} {op}" for op in OPERATIONS if scene.of(op))
+            lines.append(f"  {scene_id}, {scene.thickness:.1f} mm: in this order {counts}")
+        lines += [f"  drill {d.many} x {d.diameter:.2f} mm in {d.sheet}" for d in drill_schedule(scenes)]
+    return "\n".join([*lines, "", "CAUTIONS", *(f"  {c}" for c in CAUTIONS), ""])

@@ -1,0 +1,53 @@
+"""DXF R2010 with named layers and units set, through ezdxf."""
+
+from __future__ import annotations
+
+import io
+
+from ezdxf import units
+from ezdxf._options import options
+from ezdxf.document import Drawing
+from ezdxf.filemanagement import new
+
+from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Scene
+
+LAYER_COLOURS = {"engrave": 8, "pocket": 30, "inner": 4, "outline": 7}
+"""AutoCAD colour index of each layer; the layer's name carries the meaning."""
+
+
+def write_dxf(scene: Scene) -> bytes:
+    """The scene as a DXF drawing in mm: circles as CIRCLE, the rest as closed LWPOLYLINE with bulges.
+
+    Layers are named ENGRAVE, POCKET, INNER and OUTLINE; a pocket's layer adds its depth, as ``POCKET_1.20_BEHIND``.
+    """
+    document = _new_document()
+    space = document.modelspace()
+    for operation in OPERATIONS:
+        document.layers.add(operation.upper(), color=LAYER_COLOURS[operation])
+    for item in scene.items:
+        layer = _layer(document, item)
+        if isinstance(item.path, CirclePath):
+            space.add_circle((item.path.x, item.path.y), item.path.diameter / 2, dxfattribs={"layer": layer})
+        else:
+            points = [(v.x, v.y, v.bulge) for v in item.path]
+            space.add_lwpolyline(points, format="xyb", close=True, dxfattribs={"layer": layer})
+    stream = io.StringIO()
+    document.write(stream)
+    return stream.getvalue().encode()
+
+
+def _new_document() -> Drawing:
+    options.write_fixed_meta_data_for_testing = True  # no clock, no random ids: same input, same bytes
+    document = new("R2010")
+    document.units = units.MM
+    document.header["$MEASUREMENT"] = 1
+    return document
+
+
+def _layer(document: Drawing, item: Item) -> str:
+    if item.operation != "pocket" or item.depth is None:
+        return item.operation.upper()
+    name = f"POCKET_{item.depth:.2f}_BEHIND"
+    if name not in document.layers:
+        document.layers.add(name, color=LAYER_COLOURS["pocket"])
+    return name

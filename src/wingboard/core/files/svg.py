@@ -1,0 +1,59 @@
+"""SVG in true millimetres, one group an operation (SVG 1.1, W3C Recommendation)."""
+
+from __future__ import annotations
+
+from xml.sax.saxutils import escape, quoteattr
+
+from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
+from wingboard.core.geometry.outline import Loop, Vertex, svg_path
+
+STROKE: dict[Operation, str] = {"engrave": "#4A5A63", "pocket": "#8A5A00", "inner": "#0B6B74", "outline": "#1E262B"}
+"""One colour an operation, so that a laser's driver can tell them apart; the groups' names say which is which."""
+
+
+def write_svg(scene: Scene) -> bytes:
+    """The scene as an SVG document whose width and height are in mm; y runs down, as SVG wants."""
+    lines = [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f'<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="{_n(scene.width)}mm" '
+        f'height="{_n(scene.height)}mm" viewBox="0 0 {_n(scene.width)} {_n(scene.height)}">',
+        f"<title>{escape(scene.title)}</title>",
+    ]
+    for operation in OPERATIONS:
+        fill = STROKE[operation] if operation == "engrave" else "none"
+        stroke = "none" if operation == "engrave" else STROKE[operation]
+        lines.append(f'<g id="{operation}" fill="{fill}" fill-rule="evenodd" stroke="{stroke}" stroke-width="0.1">')
+        lines += _group(scene, operation)
+        lines.append("</g>")
+    return "\n".join([*lines, "</svg>", ""]).encode()
+
+
+def _group(scene: Scene, operation: Operation) -> list[str]:
+    if operation != "engrave":
+        return [_element(item, scene.height) for item in scene.of(operation)]
+    together: dict[str, list[str]] = {}
+    for item in scene.of(operation):
+        if not isinstance(item.path, CirclePath):
+            together.setdefault(item.label, []).append(svg_path(_flipped(item.path, scene.height)))
+    return [f'<path d="{"".join(paths)}" {_label(label)}/>' for label, paths in together.items()]
+
+
+def _element(item: Item, height: float) -> str:
+    depth = "" if item.depth is None else f' data-depth="{_n(item.depth)}"'
+    if isinstance(item.path, CirclePath):
+        c = item.path
+        place = f'cx="{_n(c.x)}" cy="{_n(height - c.y)}" r="{_n(c.diameter / 2)}"'
+        return f"<circle {place} {_label(item.label)}{depth}/>"
+    return f'<path d="{svg_path(_flipped(item.path, height))}" {_label(item.label)}{depth}/>'
+
+
+def _label(label: str) -> str:
+    return f"data-for={quoteattr(label)}"
+
+
+def _flipped(loop: Loop, height: float) -> Loop:
+    return tuple(Vertex(v.x, height - v.y, -v.bulge) for v in loop)
+
+
+def _n(value: float) -> str:
+    return f"{round(value, 4) + 0.0:.4f}".rstrip("0").rstrip(".")

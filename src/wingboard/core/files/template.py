@@ -1,0 +1,171 @@
+"""A 1:1 drilling template as PDF: centre marks, a scale bar, and tiles with overlap marks, through reportlab."""
+
+from __future__ import annotations
+
+import io
+import math
+from collections.abc import Iterator
+from typing import Any, Literal, NamedTuple
+
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from wingboard.core.files.scene import CirclePath, Item, Scene
+from wingboard.core.geometry.outline import arc_of
+
+Paper = Literal["a4", "letter"]
+PAPERS: dict[Paper, tuple[float, float]] = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
+"""Width and height (mm): ISO 216 and ANSI/ASME Y14.1 (from memory)."""
+MARGIN = 10.0
+FOOT = 22.0
+OVERLAP = 10.0
+BAR = 100.0
+"""The scale bar (mm): measure it on paper before drilling."""
+
+
+class Tile(NamedTuple):
+    """One page: the part of the scene it shows, from (x, y), in mm."""
+
+    row: int
+    column: int
+    x: float
+    y: float
+
+
+class Tiling(NamedTuple):
+    """How a scene is spread over pages."""
+
+    paper: tuple[float, float]
+    rows: int
+    columns: int
+    window: tuple[float, float]
+
+    def tiles(self) -> Iterator[Tile]:
+        """The pages row by row from the lower left."""
+        for row in range(self.rows):
+            for column in range(self.columns):
+                step_x, step_y = self.window[0] - OVERLAP, self.window[1] - OVERLAP
+                yield Tile(row, column, column * step_x, row * step_y)
+
+
+def tiling(width: float, height: float, paper: Paper) -> Tiling:
+    """The orientation and grid that needs the fewest pages for a piece of that size (mm)."""
+    choices = []
+    for w, h in (PAPERS[paper], PAPERS[paper][::-1]):
+        window = (w - 2 * MARGIN, h - 2 * MARGIN - FOOT)
+        columns = _pages(width + 2, window[0])
+        rows = _pages(height + 2, window[1])
+        choices.append(Tiling((w, h), rows, columns, window))
+    return min(choices, key=lambda t: t.rows * t.columns)
+
+
+def _pages(length: float, window: float) -> int:
+    return 1 if length <= window else 1 + math.ceil((length - window) / (window - OVERLAP) - 1e-9)
+
+
+def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
+    """The scene at 1:1 over as many pages as it needs.
+
+    :param notes: lines printed at the foot of the first page, such as what was left unsettled.
+    """
+    spread = tiling(scene.width, scene.height, paper)
+    stream = io.BytesIO()
+    canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1)
+    canvas.setTitle(scene.title)
+    for tile in spread.tiles():
+        _page(canvas, scene, spread, tile)
+        _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
+        canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def _page(canvas: Any, scene: Scene, spread: Tiling, tile: Tile) -> None:
+    canvas.saveState()
+    frame = canvas.beginPath()
+    frame.rect(MARGIN * mm, (MARGIN + FOOT) * mm, spread.window[0] * mm, spread.window[1] * mm)
+    canvas.clipPath(frame, stroke=0, fill=0)
+    canvas.translate((MARGIN + 1 - tile.x) * mm, (MARGIN + FOOT + 1 - tile.y) * mm)
+    canvas.scale(mm, mm)
+    canvas.setLineWidth(0.15)
+    for item in scene.items:
+        _path(canvas, item)
+        if isinstance(item.path, CirclePath):
+            _centre_mark(canvas, item.path)
+    canvas.restoreState()
+    _overlap_marks(canvas, spread, tile)
+
+
+def _path(canvas: Any, item: Item) -> None:
+    path = canvas.beginPath()
+    if isinstance(item.path, CirclePath):
+        path.circle(item.path.x, item.path.y, item.path.diameter / 2)
+    else:
+        loop = item.path
+        path.moveTo(loop[0].x, loop[0].y)
+        for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
+            arc = arc_of(start, end)
+            if arc is None:
+                path.lineTo(end.x, end.y)
+            else:
+                cx, cy, r, angle, sweep = arc
+                path.arcTo(cx - r, cy - r, cx + r, cy + r, math.degrees(angle), math.degrees(sweep))
+        path.close()
+    engraved = item.operation == "engrave"
+    canvas.setFillGray(0.55)
+    canvas.drawPath(path, stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
+
+
+def _centre_mark(canvas: Any, circle: CirclePath) -> None:
+    reach = min(3.0, circle.diameter / 2 + 1.5)
+    canvas.setLineWidth(0.1)
+    canvas.line(circle.x - reach, circle.y, circle.x + reach, circle.y)
+    canvas.line(circle.x, circle.y - reach, circle.x, circle.y + reach)
+    canvas.setFillGray(0.35)
+    canvas.setFont("Helvetica", 2.1)
+    canvas.drawString(
+        circle.x + circle.diameter * 0.36 + 0.4, circle.y + circle.diameter * 0.36 + 0.4, _diameter(circle)
+    )
+    canvas.setLineWidth(0.15)
+
+
+def _diameter(circle: CirclePath) -> str:
+    return f"{circle.diameter:.2f}".rstrip("0").rstrip(".")
+
+
+def _overlap_marks(canvas: Any, spread: Tiling, tile: Tile) -> None:
+    """Dashed lines where the next page's edge comes, and corner crosses to lay them over each other."""
+    x0, y0 = MARGIN * mm, (MARGIN + FOOT) * mm
+    w, h, lap = spread.window[0] * mm, spread.window[1] * mm, OVERLAP * mm
+    canvas.saveState()
+    canvas.setLineWidth(0.3)
+    canvas.setStrokeGray(0.5)
+    canvas.setDash(3, 3)
+    if tile.column + 1 < spread.columns:
+        canvas.line(x0 + w - lap, y0, x0 + w - lap, y0 + h)
+    if tile.column > 0:
+        canvas.line(x0 + lap, y0, x0 + lap, y0 + h)
+    if tile.row + 1 < spread.rows:
+        canvas.line(x0, y0 + h - lap, x0 + w, y0 + h - lap)
+    if tile.row > 0:
+        canvas.line(x0, y0 + lap, x0 + w, y0 + lap)
+    canvas.restoreState()
+
+
+def _foot(canvas: Any, scene: Scene, spread: Tiling, tile: Tile, notes: tuple[str, ...]) -> None:
+    x, y = MARGIN * mm, (MARGIN + 8) * mm
+    canvas.setLineWidth(0.5)
+    canvas.line(x, y, x + BAR * mm, y)
+    for k in range(11):
+        canvas.line(x + k * BAR / 10 * mm, y, x + k * BAR / 10 * mm, y + (3 if k % 5 == 0 else 1.8) * mm)
+    canvas.setFillGray(0)
+    canvas.setFont("Helvetica", 7)
+    canvas.drawString(x, y - 9, "This bar must measure 100.0 mm. If it does not, print again without any scaling.")
+    page = f"row {tile.row + 1} of {spread.rows}, column {tile.column + 1} of {spread.columns}"
+    canvas.drawString(x + (BAR + 8) * mm, y + 2, f"{_ascii(scene.title)}: {page}")
+    for n, note in enumerate(notes[:5]):
+        canvas.drawString(x, y + (5 + 3 * (min(len(notes), 5) - n - 1)) * mm, _ascii(note)[:150])
+
+
+def _ascii(text: str) -> str:
+    return text.encode("cp1252", "replace").decode("cp1252")
