@@ -264,7 +264,7 @@ def serves(signal: Signal, pin: Pin | None) -> bool:
 
 def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:
     """The fewest further boards (small before large) with which every signal gets a pin; empty when none would."""
-    tries: list[tuple[BoardKind, ...]] = [("uno",), ("mega",), ("uno", "mega"), *(("mega",) * n for n in (2, 3, 4))]
+    tries: list[tuple[BoardKind, ...]] = [("uno",), ("mega",), ("uno", "mega"), ("mega",) * 2, ("mega",) * 3]
     for kinds in tries:
         extra = tuple(
             Controller(id=f"more-{n}", name=f"another {kind.capitalize()}", board=kind) for n, kind in enumerate(kinds)

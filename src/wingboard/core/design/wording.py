@@ -1,0 +1,51 @@
+"""What a command does, in a builder's words, for the history and the undo button."""
+
+from __future__ import annotations
+
+from wingboard.core.design import commands as c
+from wingboard.core.design.model import Design
+
+_VERBS = {
+    "rename": "Rename the design",
+    "set_brief": "Change the brief",
+    "set_keepout": "Set a keep-out",
+    "remove_keepout": "Remove a keep-out",
+    "add_function": "Add",
+    "edit_function": "Edit",
+    "remove_function": "Remove",
+    "choose_part": "Choose a part for",
+    "place": "Place",
+    "move": "Move",
+    "turn": "Turn",
+    "remove": "Put into the tray",
+    "set_legend": "Set the words of",
+    "set_pocket": "Seat",
+    "add_panel": "Add a module",
+    "set_panel": "Change a module",
+    "set_panel_size": "Resize a module",
+    "remove_panel": "Remove a module",
+    "set_layer": "Change a layer",
+    "add_controller": "Add a board",
+    "remove_controller": "Remove a board",
+    "pin": "Set a pin by hand",
+    "unpin": "Take pins back",
+    "set_pins": "Solve the pins",
+    "accept": "Accept a finding",
+    "retract": "Bring a finding back",
+    "set_limit": "Change a limit",
+}
+
+
+def said(command: c.Command, design: Design) -> str:
+    """A short phrase such as “Move Wiper”; the design is the one before the command."""
+    names = {f.id: f.name for f in design.functions}
+    several = getattr(command, "functions", None)
+    if several:
+        who = names.get(several[0], several[0]) if len(several) == 1 else f"{len(several)} parts"
+        return f"{_VERBS[command.do]} {who}"
+    one = getattr(command, "function", None)
+    if one:
+        return f"{_VERBS[command.do]} {names.get(one, one)}"
+    if isinstance(command, c.AddFunction):
+        return f"Add {command.name}"
+    return _VERBS[command.do]

@@ -1,0 +1,88 @@
+"""What is nearest to a placed part, and how far the plate's edge is: the figures shown while it is dragged."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import shapely
+
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.rules import spacing_needed
+from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.quantity import VISIBLE
+
+LOOK_ROUND = 120.0
+"""Neighbours further than this (mm) are not shown."""
+
+
+class Neighbour(NamedTuple):
+    """Another part, the edge-to-edge distance to it, what is needed, and the ends of the shortest way (mm)."""
+
+    other: Placed
+    gap: float
+    needed: float | None
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+    @property
+    def short(self) -> bool:
+        """Whether it is nearer than needed."""
+        return self.needed is not None and self.gap < self.needed - VISIBLE
+
+
+class ToEdge(NamedTuple):
+    """The distance from a part's covered face to the plate's edge and the ends of the shortest way (mm)."""
+
+    gap: float
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+
+def _touched(placed: Placed) -> Rounded:
+    shape = placed.part.hand.shape if placed.part.hand else placed.part.cover
+    return shape.rounded().turned(placed.place.turn).moved(placed.place.x, placed.place.y)
+
+
+def neighbours(r: Resolved, lead: Placed, most: int = 3) -> tuple[Neighbour, ...]:
+    """The nearest parts on the same panel, nearest first: hand to hand where both are touched."""
+    panel, mine = r.panels[lead.place.panel], _touched(lead)
+    found = []
+    for other in panel.placed:
+        if other.number == lead.number:
+            continue
+        reach = max(abs(other.place.x - lead.place.x), abs(other.place.y - lead.place.y))
+        if reach > LOOK_ROUND:
+            continue
+        found.append(_neighbour(r, lead, mine, other))
+    return tuple(sorted(found, key=lambda n: (not n.short, n.gap))[:most])
+
+
+def nearest(r: Resolved, lead: Placed) -> Neighbour | None:
+    """The nearest neighbour, or None when the part is alone."""
+    return min(neighbours(r, lead, most=10_000), key=lambda n: n.gap, default=None)
+
+
+def _neighbour(r: Resolved, lead: Placed, mine: Rounded, other: Placed) -> Neighbour:
+    theirs = _touched(other)
+    need = spacing_needed(r.design, lead.part, other.part)
+    gap = float(mine.core.distance(theirs.core)) - mine.radius - theirs.radius
+    start, end = _ends(mine, theirs)
+    return Neighbour(other, gap, need.value if need else None, start, end)
+
+
+def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, float]]:
+    (ax, ay), (bx, by) = shapely.shortest_line(a.core, b.core).coords
+    way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5 or 1.0
+    ux, uy = (bx - ax) / way, (by - ay) / way
+    return (ax + ux * a.radius, ay + uy * a.radius), (bx - ux * b.radius, by - uy * b.radius)
+
+
+def to_edge(panel: ResolvedPanel, placed: Placed) -> ToEdge:
+    """How far the part's covered face is from the plate's edge; negative when it reaches over."""
+    shape = placed.part.cover.rounded().turned(placed.place.turn).moved(placed.place.x, placed.place.y)
+    (ax, ay), (bx, by) = shapely.shortest_line(shape.core, panel.area.exterior).coords
+    way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5
+    inside = panel.area.covers(shape.core)
+    share = shape.radius / way if way else 0.0
+    start = (ax + (bx - ax) * share, ay + (by - ay) * share)
+    return ToEdge((way if inside else -way) - shape.radius, start, (bx, by))

@@ -1,0 +1,1 @@
+"""Use cases, one function each: load, command, resolve, review, keep. They own the transaction."""

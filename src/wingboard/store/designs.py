@@ -1,0 +1,159 @@
+"""The tables ``design`` and ``revision``: a design's history, only ever added to.
+
+Every revision holds the patch from the one before; every fiftieth, and the first, the whole document too. Undo and
+redo are revisions as well: ``undo_to`` names the revision whose content an undo brings back, ``redo_to`` that of a
+redo.
+"""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from typing import Any, NamedTuple
+
+from wingboard.store.errors import NoSuchDesign
+
+SNAPSHOT_EVERY = 50
+
+
+class DesignRow(NamedTuple):
+    """A design in the list."""
+
+    id: str
+    name: str
+    head: int
+    created_at: str
+    kept_at: str
+
+
+class RevisionRow(NamedTuple):
+    """One revision without its content."""
+
+    number: int
+    kept_at: str
+    label: str
+    undo_to: int | None
+    redo_to: int | None
+
+
+class NewRevision(NamedTuple):
+    """What :func:`append_revision` keeps."""
+
+    number: int
+    kept_at: str
+    label: str
+    batch_key: str | None
+    commands: str
+    patch: str
+    undo_to: int | None
+    redo_to: int | None
+
+
+def list_designs(connection: sqlite3.Connection) -> list[DesignRow]:
+    """Every design, the one kept last first."""
+    rows = connection.execute(
+        "SELECT id, name, head, created_at, kept_at FROM design ORDER BY kept_at DESC, id"
+    ).fetchall()
+    return [DesignRow(*row) for row in rows]
+
+
+def find_design(connection: sqlite3.Connection, design_id: str) -> DesignRow:
+    """One design. :raises NoSuchDesign: there is none of that id."""
+    row = connection.execute(
+        "SELECT id, name, head, created_at, kept_at FROM design WHERE id = ?", (design_id,)
+    ).fetchone()
+    if row is None:
+        raise NoSuchDesign(f"There is no design “{design_id[:60]}” here")
+    return DesignRow(*row)
+
+
+def free_design_id(connection: sqlite3.Connection, stem: str) -> str:
+    """``stem``, or ``stem-2``, ``stem-3`` … when it is taken."""
+    taken = {row[0] for row in connection.execute("SELECT id FROM design")}
+    n, name = 2, stem
+    while name in taken:
+        name, n = f"{stem}-{n}", n + 1
+    return name
+
+
+def add_design(connection: sqlite3.Connection, design_id: str, name: str, document: str, label: str, at: str) -> None:
+    """A new design with its first revision."""
+    connection.execute(
+        "INSERT INTO design (id, name, head, created_at, kept_at) VALUES (?, ?, 1, ?, ?)", (design_id, name, at, at)
+    )
+    connection.execute(
+        "INSERT INTO revision (design_id, number, kept_at, label, commands, patch, snapshot) "
+        "VALUES (?, 1, ?, ?, '[]', '[]', ?)",
+        (design_id, at, label, document),
+    )
+
+
+def append_revision(
+    connection: sqlite3.Connection, design_id: str, name: str, new: NewRevision, snapshot: str | None
+) -> None:
+    """Add a revision and make it the head."""
+    connection.execute(
+        "INSERT INTO revision (design_id, number, kept_at, label, batch_key, commands, patch, undo_to, redo_to, "
+        "snapshot) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        (
+            design_id,
+            new.number,
+            new.kept_at,
+            new.label,
+            new.batch_key,
+            new.commands,
+            new.patch,
+            new.undo_to,
+            new.redo_to,
+            snapshot,
+        ),
+    )
+    connection.execute(
+        "UPDATE design SET head = ?, name = ?, kept_at = ? WHERE id = ?", (new.number, name, new.kept_at, design_id)
+    )
+
+
+def find_revision(connection: sqlite3.Connection, design_id: str, number: int) -> RevisionRow:
+    """One revision without its content. :raises NoSuchDesign: there is none of that number."""
+    row = connection.execute(
+        "SELECT number, kept_at, label, undo_to, redo_to FROM revision WHERE design_id = ? AND number = ?",
+        (design_id, number),
+    ).fetchone()
+    if row is None:
+        raise NoSuchDesign(f"Design “{design_id[:60]}” has no revision {number}")
+    return RevisionRow(*row)
+
+
+def revision_of_batch(connection: sqlite3.Connection, design_id: str, batch_key: str) -> int | None:
+    """The revision a batch was kept as, when it was."""
+    row = connection.execute(
+        "SELECT number FROM revision WHERE design_id = ? AND batch_key = ?", (design_id, batch_key)
+    ).fetchone()
+    return None if row is None else int(row[0])
+
+
+def labels_after(connection: sqlite3.Connection, design_id: str, number: int) -> tuple[str, ...]:
+    """What was done after a revision, newest first."""
+    rows = connection.execute(
+        "SELECT label FROM revision WHERE design_id = ? AND number > ? ORDER BY number DESC LIMIT 20",
+        (design_id, number),
+    ).fetchall()
+    return tuple(row[0] for row in rows)
+
+
+def load_document(connection: sqlite3.Connection, design_id: str, number: int) -> tuple[Any, list[Any]]:
+    """The nearest whole document at or before a revision, and the patches that lead from it to the revision.
+
+    :raises NoSuchDesign: there is no such revision.
+    """
+    find_revision(connection, design_id, number)
+    start = connection.execute(
+        "SELECT number, snapshot FROM revision WHERE design_id = ? AND number <= ? AND snapshot IS NOT NULL "
+        "ORDER BY number DESC LIMIT 1",
+        (design_id, number),
+    ).fetchone()
+    rows = connection.execute(
+        "SELECT patch FROM revision WHERE design_id = ? AND number > ? AND number <= ? ORDER BY number",
+        (design_id, start[0], number),
+    ).fetchall()
+    return json.loads(start[1]), [json.loads(row[0]) for row in rows]

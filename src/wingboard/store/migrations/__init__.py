@@ -1,0 +1,1 @@
+"""Numbered SQL files, applied in order, each once."""
