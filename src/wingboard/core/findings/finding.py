@@ -10,7 +10,7 @@ from wingboard.core.design.base import Record, Source
 from wingboard.core.design.commands import Command
 
 Weight = Literal["stop", "look", "note"]
-Station = Literal["brief", "parts", "face", "stack", "cut", "wire"]
+Station = Literal["brief", "parts", "face", "cut", "wire"]
 
 
 class Spot(Record):

@@ -1,0 +1,1 @@
+"""FastAPI: one router a station. No rule of the job lives here."""

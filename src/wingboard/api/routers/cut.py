@@ -1,0 +1,145 @@
+"""Cut: the sheets as drawings, and every file."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Response
+from pydantic import BaseModel
+
+from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
+from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
+from wingboard.core.cut.scenes import panel_scenes
+from wingboard.core.design.errors import UnknownThing
+from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
+from wingboard.core.geometry.outline import Vertex, svg_path
+from wingboard.core.wire.export import wire_files
+
+router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"], responses=PROBLEMS)
+
+MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8"}
+
+
+class OperationView(BaseModel):
+    """One operation of a sheet as path data, y up, and how many paths it has."""
+
+    operation: Operation
+    path: str
+    many: int
+
+
+class SheetView(BaseModel):
+    """One layer of one panel."""
+
+    id: str
+    title: str
+    thickness: float
+    operations: list[OperationView]
+
+
+class DrillView(BaseModel):
+    """Round holes of one diameter in one sheet."""
+
+    sheet: str
+    diameter: float
+    many: int
+
+
+class CutPanel(BaseModel):
+    """A panel's sheets and files."""
+
+    id: str
+    name: str
+    width: float
+    height: float
+    sheets: list[SheetView]
+    files: list[str]
+    drills: list[DrillView]
+
+
+class CutView(BaseModel):
+    """Everything the cut station shows."""
+
+    revision: int
+    panels: list[CutPanel]
+    unsettled: list[str]
+    cautions: list[str]
+
+
+@router.get("", responses={200: {"model": CutView}})
+def sheets(desk: OnDesk, design_id: DesignId) -> Response:
+    """The sheets of every panel."""
+    state = desk.open(design_id)
+    panels = [_panel(state.resolved, panel) for panel in state.resolved.panels.values()]
+    left = list(unsettled(state.findings))
+    return as_json(CutView(revision=state.row.number, panels=panels, unsettled=left, cautions=list(CAUTIONS)))
+
+
+@router.get("/job-sheet.txt")
+def job(desk: OnDesk, design_id: DesignId) -> Response:
+    """The job sheet as text."""
+    state = desk.open(design_id)
+    return _file(job_sheet(state.resolved, state.findings).encode(), f"{design_id}-job-sheet.txt")
+
+
+@router.get("/all.zip")
+def everything(desk: OnDesk, design_id: DesignId) -> Response:
+    """Every file of the design in one archive."""
+    state = desk.open(design_id)
+    files = {**cut_files(state.resolved, state.findings), **wire_files(state.resolved)}
+    stream = io.BytesIO()
+    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, content in sorted(files.items()):
+            archive.writestr(zipfile.ZipInfo(name, (2000, 1, 1, 0, 0, 0)), content, zipfile.ZIP_DEFLATED)
+    headers = {"content-disposition": f'attachment; filename="{design_id}.zip"'}
+    return Response(stream.getvalue(), media_type="application/zip", headers=headers)
+
+
+@router.get("/{panel}/{name}")
+def one_file(desk: OnDesk, design_id: DesignId, panel: str, name: Annotated[str, Path(max_length=80)]) -> Response:
+    """One file of a panel, such as ``face.dxf``."""
+    state = desk.open(design_id)
+    found = state.resolved.panels.get(panel)
+    content = cut_file(state.resolved, state.findings, found, name) if found else None
+    if content is None:
+        raise UnknownThing(f"There is no file {name} for “{panel}”", "name")
+    return _file(content, f"{design_id}-{panel}-{name}")
+
+
+def _file(content: bytes, name: str) -> Response:
+    headers = {"content-disposition": f'attachment; filename="{name}"'}
+    return Response(content, media_type=MEDIA[name.rsplit(".", 1)[-1]], headers=headers)
+
+
+def _panel(r: Resolved, panel: ResolvedPanel) -> CutPanel:
+    scenes = panel_scenes(r, panel)
+    width, height = panel.size
+    return CutPanel(
+        id=panel.panel.id,
+        name=panel.panel.name,
+        width=width,
+        height=height,
+        sheets=[_sheet(name, scene) for name, scene in scenes.items()],
+        files=list(cut_file_names(r, panel)),
+        drills=[DrillView(**drill._asdict()) for drill in drill_schedule(scenes)],
+    )
+
+
+def _sheet(name: str, scene: Scene) -> SheetView:
+    operations = [
+        OperationView(operation=op, path="".join(_path(i) for i in scene.of(op)), many=len(scene.of(op)))
+        for op in OPERATIONS
+        if scene.of(op)
+    ]
+    return SheetView(id=name, title=scene.title, thickness=scene.thickness, operations=operations)
+
+
+def _path(item: Item) -> str:
+    if not isinstance(item.path, CirclePath):
+        return svg_path(item.path)
+    c, r = item.path, item.path.diameter / 2
+    return svg_path((Vertex(c.x - r, c.y, 1.0), Vertex(c.x + r, c.y, 1.0)))

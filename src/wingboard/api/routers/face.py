@@ -1,0 +1,115 @@
+"""Face: trying a move without keeping it, and the number line."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+
+from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.views import DesignView, changed_view, placed_by_id
+from wingboard.core.design.commands import Command
+from wingboard.core.design.errors import UnknownThing
+from wingboard.core.face.near import neighbours, to_edge
+from wingboard.core.face.numberline import commands_for
+from wingboard.services.desk import Kept
+
+router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"], responses=PROBLEMS)
+
+class Point(BaseModel):
+    """A point of a panel."""
+
+    x: float
+    y: float
+
+
+def _point(at: tuple[float, float]) -> Point:
+    return Point(x=at[0], y=at[1])
+
+
+class Probe(BaseModel):
+    """Commands to try, and the function whose surroundings are asked for."""
+
+    base: Annotated[int, Field(ge=1)]
+    lead: str
+    commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
+
+
+class NeighbourView(BaseModel):
+    """A neighbour with the distance to it and the ends of the shortest way, in panel coordinates."""
+
+    function: str
+    name: str
+    gap: float
+    needed: float | None
+    short: bool
+    start: Point
+    end: Point
+
+
+class EdgeView(BaseModel):
+    """The distance to the plate's edge."""
+
+    gap: float
+    start: Point
+    end: Point
+
+
+class Surroundings(BaseModel):
+    """Where the part would be and what is round it."""
+
+    panel: str
+    x: float
+    y: float
+    neighbours: list[NeighbourView]
+    edge: EdgeView
+
+
+class TypedLine(BaseModel):
+    """A line typed into the number line, and what is selected."""
+
+    base: Annotated[int, Field(ge=1)]
+    text: Annotated[str, Field(max_length=200)]
+    selection: Annotated[tuple[str, ...], Field(max_length=2000)]
+    key: Annotated[str, Field(max_length=80)] | None = None
+
+
+@router.post("/probe", responses={200: {"model": Surroundings}})
+def probe(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
+    """Distances to neighbours and edge as they would be after the commands; nothing is kept."""
+    state = desk.tried(design_id, asked.base, asked.commands)
+    lead = placed_by_id(state.resolved, asked.lead)
+    if lead is None:
+        raise UnknownThing("That part is not on a panel", "lead")
+    edge = to_edge(state.resolved.panels[lead.place.panel], lead)
+    found = [
+        NeighbourView(
+            function=n.other.function.id,
+            name=n.other.function.name,
+            gap=n.gap,
+            needed=n.needed,
+            short=n.short,
+            start=_point(n.start),
+            end=_point(n.end),
+        )
+        for n in neighbours(state.resolved, lead)
+    ]
+    return as_json(
+        Surroundings(
+            panel=lead.place.panel,
+            x=lead.place.x,
+            y=lead.place.y,
+            neighbours=found,
+            edge=EdgeView(gap=edge.gap, start=_point(edge.start), end=_point(edge.end)),
+        )
+    )
+
+
+@router.post("/line", responses={200: {"model": DesignView}})
+def number_line(desk: OnDesk, design_id: DesignId, typed: TypedLine) -> Response:
+    """Carry out a typed line and keep it; one that changes nothing is not kept."""
+    state = desk.open(design_id, typed.base)
+    batch = commands_for(typed.text, state.resolved, typed.selection)
+    kept = desk.command(design_id, typed.base, batch, typed.key) if batch else Kept(state, state)
+    return as_json(changed_view(kept))

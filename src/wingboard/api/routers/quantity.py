@@ -1,0 +1,29 @@
+"""Lengths as people type them, read for the fields of every station."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel
+
+from wingboard.api.routers.common import PROBLEMS
+from wingboard.core.design.errors import NotALength
+from wingboard.core.quantity import QuantityError, length
+
+router = APIRouter(prefix="/api/quantity", tags=["quantity"], responses=PROBLEMS)
+
+
+class LengthView(BaseModel):
+    """A length in millimetres."""
+
+    mm: float
+
+
+@router.get("/length")
+def read_length(text: Annotated[str, Query(max_length=60)]) -> LengthView:
+    """``3/16in`` → 4.7625."""
+    try:
+        return LengthView(mm=length(text))
+    except QuantityError as error:
+        raise NotALength(str(error), "text") from error

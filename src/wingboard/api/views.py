@@ -1,0 +1,147 @@
+"""What the page is told of a design: the record, its drawing, its findings, and how far it has got."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from wingboard.core.cut.scenes import mark_path
+from wingboard.core.design.model import Design
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.legend import Lettering, lettering
+from wingboard.core.findings.finding import Finding
+from wingboard.core.geometry.outline import area_of, svg_path
+from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
+from wingboard.services.desk import Kept, State
+
+
+class WordView(BaseModel):
+    """A line of words: path data about its own origin, y up, and where that is, relative to the part's centre."""
+
+    text: str
+    role: str
+    path: str
+    x: float
+    y: float
+
+
+class LetteringView(BaseModel):
+    """The words and detent marks of one placed part."""
+
+    words: list[WordView]
+    marks: str
+    inside: bool
+
+
+class FixingView(BaseModel):
+    """A corner screw."""
+
+    name: str
+    x: float
+    y: float
+    hole: float
+    head: float
+
+
+class PanelView(BaseModel):
+    """A panel's plate as path data in its own coordinates, y up."""
+
+    id: str
+    name: str
+    path: str
+    width: float
+    height: float
+    x: float
+    y: float
+    fixings: list[FixingView]
+
+
+class DesignView(BaseModel):
+    """A design as the page holds it. ``lettering`` holds all placed parts, or, after a change, those that changed."""
+
+    id: str
+    revision: int
+    kept_at: str
+    label: str
+    can_undo: bool
+    can_redo: bool
+    design: Design
+    panels: list[PanelView]
+    opening: str
+    opening_width: float
+    opening_height: float
+    lettering: dict[str, LetteringView]
+    partial: bool
+    findings: tuple[Finding, ...]
+    threads: dict[str, Thread]
+    readiness: Readiness
+
+
+def whole_view(state: State) -> DesignView:
+    """Everything about a design at one revision."""
+    return _view(state, {p.function.id: _lettering(lettering(p)) for p in state.resolved.placed}, partial=False)
+
+
+def changed_view(kept: Kept) -> DesignView:
+    """Everything but the lettering that did not change between the two states."""
+    before = {p.function.id: lettering(p) for p in kept.before.resolved.placed}
+    changed = {
+        p.function.id: _lettering(letters)
+        for p in kept.state.resolved.placed
+        for letters in (lettering(p),)
+        if before.get(p.function.id) is not letters
+    }
+    return _view(kept.state, changed, partial=True)
+
+
+def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> DesignView:
+    r = state.resolved
+    opening = r.design.brief.opening.loop()
+    width, height = _size(r)
+    return DesignView.model_construct(
+        id=state.design_id,
+        revision=state.row.number,
+        kept_at=state.row.kept_at,
+        label=state.row.label,
+        can_undo=state.row.undo_to is not None,
+        can_redo=state.row.redo_to is not None,
+        design=state.design,
+        panels=[_panel(p) for p in r.panels.values()],
+        opening=svg_path(opening),
+        opening_width=width,
+        opening_height=height,
+        lettering=letters,
+        partial=partial,
+        findings=state.findings,
+        threads=threads(r),
+        readiness=readiness(state.findings),
+    )
+
+
+def _size(r: Resolved) -> tuple[float, float]:
+    x0, y0, x1, y1 = area_of(r.design.brief.opening.loop()).bounds
+    return x1 - x0, y1 - y0
+
+
+def _panel(resolved: ResolvedPanel) -> PanelView:
+    panel, (width, height) = resolved.panel, resolved.size
+    fixings = [FixingView(name=f.name, x=f.x, y=f.y, hole=f.hole, head=f.head) for f in resolved.fixings]
+    return PanelView(
+        id=panel.id,
+        name=panel.name,
+        path=svg_path(resolved.loop),
+        width=width,
+        height=height,
+        x=panel.x,
+        y=panel.y,
+        fixings=fixings,
+    )
+
+
+def _lettering(letters: Lettering) -> LetteringView:
+    words = [WordView(text=w.run.text, role=w.role, path=w.run.path, x=w.x, y=w.y) for w in letters.words]
+    return LetteringView(words=words, marks="".join(mark_path(m) for m in letters.marks), inside=letters.inside)
+
+
+def placed_by_id(r: Resolved, function: str) -> Placed | None:
+    """The placed part of a function."""
+    return next((p for p in r.placed if p.function.id == function), None)

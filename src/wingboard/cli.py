@@ -1,0 +1,256 @@
+"""The same core from a shell."""
+
+from __future__ import annotations
+
+import json
+import socket
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Annotated, Literal, NoReturn
+
+import platformdirs
+import typer
+from pydantic import ValidationError
+
+from wingboard import __version__
+from wingboard.core.cut.export import cut_files
+from wingboard.core.cut.jobsheet import unsettled
+from wingboard.core.design.apply import apply
+from wingboard.core.design.commands import BATCH, SetPins
+from wingboard.core.design.document import read_design, write_design
+from wingboard.core.design.errors import DesignError
+from wingboard.core.design.model import Design
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.limits import LIMITS
+from wingboard.core.overview.review import all_checks, review, stops_left
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.solve import solve
+from wingboard.demo import demo_texts
+from wingboard.services.desk import Desk
+from wingboard.store.database import Database
+from wingboard.store.errors import StoreError
+
+app = typer.Typer(
+    name="wingboard", help="From what a panel must do to a panel cut once.", no_args_is_help=True, add_completion=False
+)
+
+DesignFile = Annotated[Path, typer.Argument(help="A design as the application exports it; - reads from standard input")]
+PORT = 8765
+
+
+def fail(message: str, code: int = 2) -> NoReturn:
+    """Say what is wrong on standard error, and stop."""
+    typer.echo(f"wingboard: {message}", err=True)
+    raise typer.Exit(code)
+
+
+@contextmanager
+def _failures_said() -> Iterator[None]:
+    try:
+        yield
+    except DesignError as error:
+        lines = [f"{p.path}: {p.message}" if p.path else p.message for p in error.problems]
+        fail("; ".join(dict.fromkeys(lines)) if len(lines) < 4 else "\n  ".join([error.title, *lines]))
+    except StoreError as error:
+        fail(f"{error.title}. {error}")
+    except OSError as error:
+        fail(f"{error.filename or ''}: {error.strerror or error}")
+
+
+def _load(path: Path) -> Design:
+    text = sys.stdin.buffer.read() if str(path) == "-" else path.read_bytes()
+    return read_design(text, catalogue())
+
+
+def _print_json(value: object) -> None:
+    typer.echo(json.dumps(value, ensure_ascii=False, indent=2))
+
+
+@app.command()
+def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
+    """List what is wrong, with numbers. Exit 1 when stops are left."""
+    with _failures_said():
+        findings = review(Resolved(_load(design)))
+    if as_json:
+        _print_json([f.model_dump(mode="json", exclude_none=True) for f in findings])
+    else:
+        for f in findings:
+            figures = ""
+            if f.measured and f.needed:
+                word = "at most" if f.bound == "most" else "at least"
+                figures = f"  {f.measured.value:.1f} {f.measured.unit}, {word} {f.needed.value:.1f} {f.needed.unit}"
+            accepted = f"  (accepted: {f.accepted})" if f.accepted else ""
+            typer.echo(f"{f.weight.upper():5} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
+            if f.fix and f.unsettled:
+                typer.echo(f"{'':30} settle: {f.fix.label}")
+        typer.echo(f"{stops_left(findings)} stops left, {len(findings)} findings")
+    raise typer.Exit(1 if stops_left(findings) else 0)
+
+
+@app.command()
+def export(
+    design: DesignFile,
+    to: Annotated[Path, typer.Option("--to", help="Folder, made when it is not there")],
+    only: Annotated[Literal["cut", "wire"] | None, typer.Option("--only")] = None,
+) -> None:
+    """Write the files for the machines and for soldering."""
+    with _failures_said():
+        r = Resolved(_load(design))
+        findings = review(r)
+        files = {**(cut_files(r, findings) if only != "wire" else {}), **(wire_files(r) if only != "cut" else {})}
+        for name, content in files.items():
+            target = to / name
+            target.parent.mkdir(parents=True, exist_ok=True)
+            target.write_bytes(content)
+            typer.echo(str(target))
+    left = unsettled(findings)
+    if left:
+        typer.echo(f"wingboard: not settled before cutting: {'; '.join(left)}", err=True)
+
+
+@app.command()
+def pins(
+    design: DesignFile,
+    as_csv: Annotated[bool, typer.Option("--csv")] = False,
+    as_json: Annotated[bool, typer.Option("--json")] = False,
+) -> None:
+    """Give every signal a pin and print the list. Exit 1 when something does not fit."""
+    with _failures_said():
+        loaded = _load(design)
+        found = solve(Resolved(loaded))
+        solved = apply(loaded, (SetPins(pins=found.pins),), catalogue())
+        files = wire_files(Resolved(solved))
+    if as_json:
+        typer.echo(files["wire/pins.json"].decode(), nl=False)
+    elif as_csv:
+        typer.echo(files["wire/pins.csv"].decode().replace("\r\n", "\n"), nl=False)
+    else:
+        for row in json.loads(files["wire/pins.json"]):
+            end = f"{row['board'] or '-':10} {row['pin'] or '-':4} {row['direction']:4}"
+            typer.echo(f"{end} {row['function']}, {row['terminal']}  [{row['panel']}] {row['note']}")
+    for left in found.unfit:
+        typer.echo(f"wingboard: no pins for {left.name}: {left.reason}", err=True)
+    raise typer.Exit(1 if found.unfit else 0)
+
+
+@app.command()
+def edit(
+    design: DesignFile,
+    commands: Annotated[Path, typer.Option("--commands", help="A JSON list of commands")],
+    out: Annotated[Path, typer.Option("-o", "--out")],
+) -> None:
+    """Carry out commands on a design file and write the result."""
+    with _failures_said():
+        try:
+            batch = BATCH.validate_json(commands.read_bytes())
+        except ValidationError as error:
+            first = error.errors()[0]
+            where = "".join(f"[{s}]" if isinstance(s, int) else f".{s}" for s in first["loc"]).lstrip(".")
+            fail(f"{commands}: {where}: {first['msg']}")
+        out.write_text(write_design(apply(_load(design), batch, catalogue())), "utf-8")
+
+
+@app.command()
+def schema() -> None:
+    """Print the JSON Schema of a design file."""
+    _print_json(Design.model_json_schema())
+
+
+@app.command()
+def parts(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
+    """List the catalogue."""
+    if as_json:
+        _print_json([p.model_dump(mode="json", exclude_none=True) for p in catalogue().values()])
+        return
+    for part in catalogue().values():
+        typer.echo(f"{part.id:26} {part.name}: {part.summary}")
+
+
+@app.command()
+def checks(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
+    """List every check: code, station, weight, limits, source."""
+    rows = [
+        {
+            "code": c.code,
+            "station": c.station,
+            "weight": c.weight,
+            "title": c.title,
+            "measures": c.measures,
+            "limits": [
+                {"limit": n, "value": LIMITS[n].value, "unit": LIMITS[n].unit, "source": LIMITS[n].source.said()}
+                for n in c.limits
+            ],
+            "source": c.source.said(),
+            "fix": c.fixes,
+        }
+        for c in all_checks()
+    ]
+    if as_json:
+        _print_json(rows)
+        return
+    for row in rows:
+        typer.echo(f"{row['weight']:5} {row['code']:28} {row['title']}: {row['measures']} ({row['source']})")
+
+
+@app.command()
+def demo(write: Annotated[Path, typer.Option("--write", help="Folder for the demo designs")]) -> None:
+    """Write the demo designs as files."""
+    with _failures_said():
+        write.mkdir(parents=True, exist_ok=True)
+        for name, text in demo_texts().items():
+            (write / f"{name}.json").write_text(text, "utf-8")
+            typer.echo(str(write / f"{name}.json"))
+
+
+@app.command()
+def openapi() -> None:
+    """Print the HTTP interface's description (for the front end's generated types)."""
+    from wingboard.api.app import create_app
+
+    _print_json(create_app(Desk.__new__(Desk)).openapi())
+
+
+@app.command()
+def serve(
+    data: Annotated[Path | None, typer.Option("--data", help="Folder of the database")] = None,
+    port: Annotated[int, typer.Option("--port", min=0, max=65535)] = PORT,
+    with_demo: Annotated[bool, typer.Option("--with-demo", help="Add the demo designs when they are absent")] = False,
+) -> None:
+    """Serve the application on this machine only."""
+    import uvicorn
+
+    from wingboard.api.app import create_app
+
+    folder = data or Path(platformdirs.user_data_dir("wingboard", appauthor=False))
+    with _failures_said():
+        folder.mkdir(parents=True, exist_ok=True)
+        desk = Desk(Database(folder / "wingboard.db"))
+        if with_demo:
+            add_demo(desk)
+    listener = _listener(port)
+    address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+    typer.echo(f"Wing Board {__version__}: database {folder / 'wingboard.db'}")
+    typer.echo(f"Open {address} (Ctrl C stops it; everything is kept)")
+    server = uvicorn.Server(uvicorn.Config(create_app(desk), log_level="warning", server_header=False))
+    server.run(sockets=[listener])
+
+
+def add_demo(desk: Desk) -> None:
+    """Add each demo design that is not there yet."""
+    there = {d.id for d in desk.designs()}
+    for name, text in reversed(demo_texts().items()):
+        if name not in there:
+            desk.add(read_design(text, catalogue()), "Demo design", ident=name)
+
+
+def _listener(port: int) -> socket.socket:
+    listener = socket.socket()
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind(("127.0.0.1", port))
+    except OSError:
+        fail(f"port {port} is taken, perhaps by another Wing Board; close that, or choose one with --port 0")
+    return listener

@@ -1,0 +1,44 @@
+/** The commands the page sends, with their defaults filled in. */
+import type { Command, Fn } from "./types";
+
+export const move = (functions: string[], dx: number, dy: number): Command => ({
+  do: "move",
+  functions,
+  dx,
+  dy,
+});
+export const turn = (functions: string[], by: number): Command => ({ do: "turn", functions, by });
+export const toTray = (functions: string[]): Command => ({ do: "remove", functions });
+export const place = (fn: string, panel: string, x: number, y: number, by = 0): Command => ({
+  do: "place",
+  function: fn,
+  panel,
+  x,
+  y,
+  turn: by,
+});
+export const choosePart = (fn: string, part: string | null): Command => ({
+  do: "choose_part",
+  function: fn,
+  part,
+});
+export const addFunction = (name: string, group = ""): Command => ({
+  do: "add_function",
+  name,
+  group,
+  want: "",
+  positions: [],
+  weight: "normal",
+});
+export const removeFunction = (fn: string): Command => ({ do: "remove_function", function: fn });
+export const editFunction = (
+  fn: string,
+  changes: Partial<Pick<Fn, "name" | "group" | "want" | "positions" | "weight" | "stop_role">>,
+): Command => ({ do: "edit_function", function: fn, ...changes });
+export const accept = (finding: string, reason: string, measured: number | null): Command => ({
+  do: "accept",
+  finding,
+  reason,
+  measured,
+});
+export const retract = (finding: string): Command => ({ do: "retract", finding });

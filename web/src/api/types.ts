@@ -1,0 +1,26 @@
+/** Short names for the generated types. */
+import type { components } from "./schema.gen";
+
+type Schemas = components["schemas"];
+
+export type DesignView = Schemas["DesignView"];
+export type DesignLine = Schemas["DesignLine"];
+export type Fn = Schemas["Function"];
+export type Part = Schemas["Part"];
+export type Shape = Schemas["Circle"] | Schemas["Rect"];
+export type FrontShape = Schemas["FrontShape"];
+export type Finding = Schemas["Finding"];
+export type Lettering = Schemas["LetteringView"];
+export type PanelView = Schemas["PanelView"];
+export type Surroundings = Schemas["Surroundings"];
+export type PartSheet = Schemas["PartSheet"];
+export type Drawer = Schemas["Drawer"];
+export type CutView = Schemas["CutView"];
+export type WireView = Schemas["WireView"];
+export type Solved = Schemas["Solved"];
+export type Row = Schemas["RowView"];
+export type BoardView = Schemas["BoardView"];
+export type Command = Schemas["Batch"]["commands"][number];
+export type Problem = Schemas["ProblemDetails"];
+export type Weight = Finding["weight"];
+export type CutPanel = CutView["panels"][number];

@@ -1,0 +1,75 @@
+/** Which design and station the address names. */
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Redirect, Route, Switch } from "wouter";
+import { answered, api } from "../api/client";
+import { DesignContext, useDesignQuery } from "./design";
+import { FirstVisit } from "./FirstVisit";
+import { Frame } from "./Frame";
+import { useSelectionInAddress } from "./place";
+import { isStation } from "./stations";
+
+export function App() {
+  return (
+    <Switch>
+      <Route path="/">
+        <Start />
+      </Route>
+      <Route path="/new">
+        <FirstVisit />
+      </Route>
+      <Route path="/d/:design/:station?">
+        {({ design, station }) => <Opened key={design} id={design} station={station} />}
+      </Route>
+      <Route>
+        <Message title="There is nothing at this address" text="Choose a design from the start page." />
+      </Route>
+    </Switch>
+  );
+}
+
+/** The design that was kept last, or the first visit. */
+function Start() {
+  const designs = useQuery({
+    queryKey: ["designs"],
+    queryFn: () => answered(api.GET("/api/designs")),
+    refetchOnMount: "always",
+  });
+  if (designs.isError) return <Message title="The designs cannot be read" text={designs.error.message} />;
+  if (!designs.data) return <Message title="Opening…" text="" />;
+  const latest = designs.data[0];
+  return latest ? <Redirect to={`/d/${latest.id}/face`} replace /> : <FirstVisit />;
+}
+
+function Opened({ id, station }: { id: string; station: string | undefined }) {
+  const design = useDesignQuery(id);
+  useSelectionInAddress();
+  const name = design.data?.design.name;
+  useEffect(() => {
+    document.title = name ? `${name} · Wing Board` : "Wing Board";
+  }, [name]);
+  if (!isStation(station)) return <Redirect to={`/d/${id}/face`} replace />;
+  if (design.isError) return <Message title="This design cannot be opened" text={design.error.message} />;
+  if (!design.data) return <Message title="Opening…" text="" />;
+  return (
+    <DesignContext value={design.data}>
+      <Frame station={station} />
+    </DesignContext>
+  );
+}
+
+function Message({ title, text }: { title: string; text: string }) {
+  return (
+    <main className="grid h-full place-items-center">
+      <div className="max-w-md rounded border border-rule bg-sheet p-6">
+        <h1 className="text-[15px]">{title}</h1>
+        <p className="mt-1 text-faint">{text}</p>
+        {text && (
+          <a className="mt-3 inline-block text-petrol underline" href="/">
+            To the start page
+          </a>
+        )}
+      </div>
+    </main>
+  );
+}

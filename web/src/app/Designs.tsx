@@ -1,0 +1,138 @@
+/** Switch, begin, copy, import, export and rename designs. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Link, useLocation } from "wouter";
+import { answered, api, Refused } from "../api/client";
+import type { DesignView, Problem } from "../api/types";
+import { Button } from "../ui/Button";
+import { TextField } from "../ui/fields";
+import { Sheet } from "../ui/Sheet";
+import { remember, useChanges, useDesign } from "./design";
+import { useSession } from "./session";
+import type { Station } from "./stations";
+
+export function Designs({ onClose, station }: { onClose: () => void; station: Station["id"] }) {
+  const view = useDesign();
+  const { send } = useChanges(view.id);
+  const designs = useQuery({
+    queryKey: ["designs"],
+    queryFn: () => answered(api.GET("/api/designs")),
+    refetchOnMount: "always",
+  });
+  return (
+    <Sheet title="Designs" open onClose={onClose}>
+      <ul className="border-b border-rule">
+        {designs.data?.map((d) => (
+          <li key={d.id} className="border-t border-rule">
+            <Link
+              href={`/d/${d.id}/${station}`}
+              className={`flex justify-between gap-4 px-2 py-1.5 hover:bg-wash ${d.id === view.id ? "bg-wash font-semibold" : ""}`}
+              onClick={() => {
+                useSession.getState().set({ selection: [], panel: null, focus: null });
+                onClose();
+              }}
+            >
+              <span className="truncate">{d.name}</span>
+              <span className="num shrink-0 text-faint">revision {d.revision}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-4">
+        <TextField
+          label="Name of this design"
+          value={view.design.name}
+          needed
+          onCommit={(name) => void send([{ do: "rename", name }])}
+        />
+      </div>
+      <Bring onClose={onClose} station={station} />
+    </Sheet>
+  );
+}
+
+function Bring({ onClose, station }: { onClose: () => void; station: Station["id"] }) {
+  const view = useDesign();
+  const client = useQueryClient();
+  const [, navigate] = useLocation();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const opened = (made: DesignView) => {
+    remember(client, made);
+    onClose();
+    navigate(`/d/${made.id}/${station}`);
+  };
+  const attempt = async (work: Promise<DesignView>) => {
+    try {
+      opened(await work);
+    } catch (error) {
+      if (error instanceof Refused) setProblem(error.problem);
+      else useSession.getState().set({ notice: "The server does not answer; try again when it is back" });
+    }
+  };
+  const take = async (chosen: File) => {
+    const text = await chosen.text();
+    await attempt(
+      answered(
+        api.POST("/api/designs/import", {
+          body: text as never,
+          bodySerializer: (body: unknown) => body as string,
+        }),
+      ),
+    );
+  };
+  const path = { design_id: view.id };
+  return (
+    <>
+      <div className="mt-4 flex flex-wrap gap-2">
+        <Button look="solid" onClick={() => navigate("/new")}>
+          Begin a new panel
+        </Button>
+        <Button
+          onClick={() =>
+            void attempt(answered(api.POST("/api/designs/{design_id}/copy", { params: { path } })))
+          }
+        >
+          Copy this one
+        </Button>
+        <Button onClick={() => file.current?.click()}>Import a file…</Button>
+        <a
+          className="inline-flex min-h-[26px] items-center rounded border border-ink bg-sheet px-2 text-[12px] hover:bg-wash"
+          href={`/api/designs/${view.id}/export`}
+          download
+        >
+          Export this one
+        </a>
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          className="hidden"
+          aria-label="Design file to import"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = "";
+            if (chosen) void take(chosen);
+          }}
+        />
+      </div>
+      {problem && <Refusal problem={problem} />}
+    </>
+  );
+}
+
+function Refusal({ problem }: { problem: Problem }) {
+  return (
+    <div role="alert" className="mt-3 border-l-[3px] border-stop pl-3">
+      <p className="font-semibold text-stop">{problem.title}</p>
+      <p>{problem.detail}</p>
+      <ul className="mt-1 text-[12px] text-faint">
+        {problem.errors?.slice(1, 8).map((fault) => (
+          <li key={fault.path + fault.message}>
+            <span className="num">{fault.path}</span> {fault.message}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,115 @@
+import { retract } from "../api/commands";
+import type { Finding } from "../api/types";
+import { Button } from "../ui/Button";
+import { withUnit } from "../ui/figures";
+import { Mark, TEXT } from "../ui/Mark";
+import { useChanges, useDesign } from "./design";
+import { useSession } from "./session";
+import { goTo } from "./worklist";
+
+/** A finding: weight, what, measured against needed, what it rests on, and the ways to settle it. */
+export function FindingRow({ finding, open }: { finding: Finding; open: boolean }) {
+  const view = useDesign();
+  const set = useSession((s) => s.set);
+  const settled = finding.accepted != null;
+  return (
+    <li
+      data-focus={open}
+      data-code={finding.code}
+      className={`border-t border-rule py-2 pr-3.5 pl-2 ${open ? "bg-warm" : ""}`}
+      onMouseEnter={() => set({ hot: finding.subjects })}
+      onMouseLeave={() => set({ hot: [] })}
+    >
+      <button
+        type="button"
+        className="grid w-full grid-cols-[22px_1fr] rounded text-left"
+        onClick={() => goTo(finding, view)}
+      >
+        <Mark kind={settled ? "settled" : finding.weight} className="mt-1 ml-1.5" />
+        <span>
+          <span className={finding.weight === "note" ? "" : "font-semibold"}>{finding.title}</span>
+          <span className="block text-[12px]/[16px] text-faint">{finding.detail}</span>
+        </span>
+      </button>
+      <div className="pl-[22px]">
+        <Figures finding={finding} bar={open} />
+        {settled && <p className="mt-1 text-[12px] text-ok">Accepted: {finding.accepted}</p>}
+        {open && !settled && <Source finding={finding} />}
+        <Actions finding={finding} open={open} />
+      </div>
+    </li>
+  );
+}
+
+function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
+  const { measured, needed } = finding;
+  if (!measured || !needed || finding.weight === "note") return null;
+  const most = finding.bound === "most";
+  const top = Math.max(measured.value, needed.value, 1e-9) * 1.12;
+  const share = (value: number) => `${Math.max(0, Math.min(100, (value / top) * 100))}%`;
+  return (
+    <>
+      {bar && (
+        <div className="relative mt-1.5 h-3.5 border-b border-ink" aria-hidden="true">
+          <i
+            className={`absolute bottom-0 left-0 h-[7px] ${finding.weight === "stop" ? "bg-stop" : "bg-look"}`}
+            style={{ width: share(measured.value) }}
+          />
+          <i
+            className="absolute bottom-0 h-[13px] border-l-[1.5px] border-ink"
+            style={{ left: share(needed.value) }}
+          />
+        </div>
+      )}
+      <div className="num mt-1 flex justify-between">
+        <span className={TEXT[finding.weight]}>{withUnit(measured.value, measured.unit)} measured</span>
+        <span>
+          {withUnit(needed.value, needed.unit)} {most ? "at most" : "needed"}
+        </span>
+      </div>
+    </>
+  );
+}
+
+function Source({ finding }: { finding: Finding }) {
+  const { kind, note } = finding.source;
+  const words = {
+    published: "",
+    memory: "from memory",
+    practice: "common practice",
+    computed: "computed",
+    measure: "your figure",
+  };
+  return (
+    <p className="mt-0.5 text-[12px]/[16px] text-faint">{[note, words[kind]].filter(Boolean).join(", ")}.</p>
+  );
+}
+
+function Actions({ finding, open }: { finding: Finding; open: boolean }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const set = useSession((s) => s.set);
+  if (finding.accepted != null) {
+    return (
+      <Button look="quiet" className="mt-1 -ml-2" onClick={() => void send([retract(finding.id)])}>
+        Bring it back
+      </Button>
+    );
+  }
+  const acceptable = finding.weight === "look";
+  if (!open || (!finding.fix && !acceptable)) return null;
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      {finding.fix && (
+        <Button look="solid" keys="S" onClick={() => finding.fix && void send(finding.fix.commands)}>
+          {finding.fix.label}
+        </Button>
+      )}
+      {acceptable && (
+        <Button keys="A" onClick={() => set({ dialog: "accept", focus: finding.id })}>
+          Accept…
+        </Button>
+      )}
+    </div>
+  );
+}

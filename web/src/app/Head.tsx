@@ -1,0 +1,124 @@
+import { many } from "../ui/figures";
+import { Mark } from "../ui/Mark";
+import { useChanges, useDesign } from "./design";
+import { applyTheme, useSession } from "./session";
+
+const QUIET = "rounded px-1.5 py-1 text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
+
+/** The design's name, how it is kept, what is left before cutting, and the ways through the application. */
+export function Head() {
+  const view = useDesign();
+  const { undo, redo } = useChanges(view.id);
+  const set = useSession((s) => s.set);
+  return (
+    <header className="col-span-3 flex items-center gap-2 border-b border-rule bg-card pr-3">
+      <div className="grid h-full w-[76px] shrink-0 place-items-center border-r border-rule">
+        <LogoMark />
+      </div>
+      <button
+        type="button"
+        className="ml-2 truncate rounded px-1.5 py-1 text-[14px] font-semibold hover:bg-wash"
+        onClick={() => set({ dialog: "designs" })}
+        title="Switch, copy, import or export designs"
+      >
+        {view.design.name} <span className="text-faint">▾</span>
+      </button>
+      <span className="truncate text-[12px] text-faint">
+        {view.design.brief.title && <>{view.design.brief.title} · </>}
+        <KeptAt />
+      </span>
+      <span className="flex-1" />
+      <Readiness />
+      <button
+        type="button"
+        className={QUIET}
+        disabled={!view.can_undo}
+        onClick={() => void undo()}
+        title={`Take back: ${view.label}`}
+      >
+        Undo <kbd className="num text-[11px]">Z</kbd>
+      </button>
+      <button type="button" className={QUIET} disabled={!view.can_redo} onClick={() => void redo()}>
+        Redo
+      </button>
+      <button type="button" className={QUIET} onClick={() => set({ dialog: "palette" })}>
+        Find <kbd className="num text-[11px]">/</kbd>
+      </button>
+      <ThemeButton />
+      <button type="button" className={QUIET} onClick={() => set({ dialog: "help" })}>
+        Help <kbd className="num text-[11px]">?</kbd>
+      </button>
+    </header>
+  );
+}
+
+function KeptAt() {
+  const { kept_at, revision } = useDesign();
+  const link = useSession((s) => s.link);
+  if (link === "waiting") {
+    return (
+      <span role="status" className="font-semibold text-stop">
+        the server has stopped; your last change is held here and sent when it is back
+      </span>
+    );
+  }
+  const at = new Date(kept_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  return (
+    <span role="status">
+      {link === "sending" ? "keeping…" : `kept ${at}`}, revision {revision}
+    </span>
+  );
+}
+
+function Readiness() {
+  const { stops, looks } = useDesign().readiness;
+  const set = useSession((s) => s.set);
+  return (
+    <button
+      type="button"
+      className="flex shrink-0 items-center gap-2 rounded border border-rule bg-sheet px-2.5 py-1 text-[12px] hover:border-petrol"
+      onClick={() => set({ scope: "all", worklist: true })}
+      title="Show everything that is left"
+    >
+      {stops + looks === 0 ? (
+        <>
+          <Mark kind="settled" /> ready to be cut
+        </>
+      ) : (
+        <>
+          <Mark kind="stop" /> {many(stops, "stop")} <Mark kind="look" /> {many(looks, "look")}
+          <span className="text-faint">before cutting</span>
+        </>
+      )}
+    </button>
+  );
+}
+
+function ThemeButton() {
+  const theme = useSession((s) => s.theme);
+  const set = useSession((s) => s.set);
+  const other = theme === "day" ? "night" : "day";
+  return (
+    <button
+      type="button"
+      className={QUIET}
+      onClick={() => {
+        applyTheme(other);
+        set({ theme: other });
+      }}
+    >
+      {other === "night" ? "Night" : "Day"}
+    </button>
+  );
+}
+
+export function LogoMark() {
+  return (
+    <svg width="30" height="22" viewBox="0 0 30 22" role="img" aria-label="Wing Board">
+      <path d="M2 20V9.5C2 5 8 2 15 2s13 3 13 7.5V20z" fill="none" stroke="var(--ink)" strokeWidth="2" />
+      <circle cx="9" cy="12.5" r="2.2" fill="var(--petrol)" />
+      <circle cx="15" cy="12.5" r="2.2" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+      <path d="M21 10v5" stroke="var(--ink)" strokeWidth="2.2" strokeLinecap="round" />
+    </svg>
+  );
+}

@@ -1,0 +1,144 @@
+/** What is selected, its exact place and surroundings, and the line to type into. */
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answered, api } from "../api/client";
+import type { DesignView, Fn } from "../api/types";
+import { many, shown } from "../ui/figures";
+import { useChanges, useDesign } from "./design";
+import { useSession } from "./session";
+
+export function NumberLine() {
+  const view = useDesign();
+  const selection = useSession((s) => s.selection);
+  const notice = useSession((s) => s.notice);
+  const set = useSession((s) => s.set);
+  const chosen = view.design.functions.filter((f) => selection.includes(f.id));
+  const lead = view.design.functions.find((f) => f.id === selection[0]);
+  return (
+    <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card pr-3 pl-[90px] text-[12px]">
+      {notice ? (
+        <p role="alert" className="flex min-w-0 flex-1 items-center gap-2 font-semibold text-stop">
+          <span className="truncate">{notice}</span>
+          <button type="button" className="underline" onClick={() => set({ notice: null })}>
+            understood
+          </button>
+        </p>
+      ) : (
+        <Selected view={view} chosen={chosen} lead={lead} />
+      )}
+      <span className="flex-1" />
+      {lead?.place && <LineField view={view} selection={selection} />}
+    </footer>
+  );
+}
+
+function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead: Fn | undefined }) {
+  const around = useAround(view, lead);
+  if (!lead) {
+    return (
+      <span className="text-faint">Nothing selected. Click a part, or press / to find one by name.</span>
+    );
+  }
+  if (chosen.length > 1) {
+    return (
+      <span>
+        <b>{many(chosen.length, "part")}</b>{" "}
+        <span className="text-faint">type row, column or pitch 25.4, or nudge with the arrows</span>
+      </span>
+    );
+  }
+  const part = view.design.parts.find((p) => p.id === lead.part);
+  const near = around?.neighbours[0];
+  return (
+    <>
+      <b className="max-w-52 truncate">{lead.name}</b>
+      <span className="max-w-56 truncate text-faint">{part?.name ?? (lead.want || "no part yet")}</span>
+      {lead.place && (
+        <Place x={around?.x ?? lead.place.x} y={around?.y ?? lead.place.y} turn={lead.place.turn} />
+      )}
+      {near && (
+        <span className="flex gap-1.5">
+          <span className="text-faint">nearest</span>
+          <span className={`num max-w-44 truncate ${near.short ? "font-semibold text-stop" : ""}`}>
+            {shown(near.gap)} {near.name}
+          </span>
+        </span>
+      )}
+      {around && (
+        <span className="flex gap-1.5">
+          <span className="text-faint">edge</span>
+          <span className="num">{shown(around.edge.gap)}</span>
+        </span>
+      )}
+    </>
+  );
+}
+
+function Place({ x, y, turn }: { x: number; y: number; turn: number }) {
+  return (
+    <span className="num flex gap-4">
+      <span>x {shown(x)}</span>
+      <span>y {shown(y)}</span>
+      <span>{shown(turn, turn % 1 ? 1 : 0)}°</span>
+    </span>
+  );
+}
+
+/** What is round the selected part: live while it is dragged, else as it stands. */
+function useAround(view: DesignView, lead: Fn | undefined) {
+  const live = useSession((s) => s.around);
+  const still = useQuery({
+    queryKey: ["around", view.id, view.revision, lead?.id],
+    enabled: lead?.place != null,
+    gcTime: 10_000,
+    retry: false,
+    queryFn: () =>
+      answered(
+        api.POST("/api/designs/{design_id}/face/probe", {
+          params: { path: { design_id: view.id } },
+          body: { base: view.revision, lead: lead?.id ?? "", commands: [] },
+        }),
+      ),
+  });
+  return live ?? (lead?.place ? still.data : undefined);
+}
+
+function LineField({ view, selection }: { view: DesignView; selection: string[] }) {
+  const [text, setText] = useState("");
+  const { change } = useChanges(view.id);
+  const commit = async () => {
+    if (!text.trim()) return;
+    const path = { design_id: view.id };
+    const kept = await change((base, key) =>
+      answered(
+        api.POST("/api/designs/{design_id}/face/line", {
+          params: { path },
+          body: { base, key, text, selection },
+        }),
+      ),
+    );
+    if (kept) setText("");
+  };
+  return (
+    <label className="flex items-center gap-3">
+      <span className="sr-only">Number line</span>
+      <input
+        id="number-line"
+        className="num h-[26px] w-[190px] rounded border border-petrol bg-sheet px-2 placeholder:text-faint"
+        placeholder="x+2.7  y 38  gap 19"
+        value={text}
+        maxLength={200}
+        autoComplete="off"
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") void commit();
+          if (event.key === "Escape") {
+            setText("");
+            event.currentTarget.blur();
+          }
+        }}
+      />
+      <span className="text-faint">Enter moves it</span>
+    </label>
+  );
+}

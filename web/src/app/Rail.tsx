@@ -1,0 +1,56 @@
+import { Link } from "wouter";
+import type { Finding } from "../api/types";
+import { Mark, TEXT } from "../ui/Mark";
+import { useDesign } from "./design";
+import { STATIONS, type Station } from "./stations";
+
+/** The stations in the order of the work, each with what is unsettled there. */
+export function Rail({ station }: { station: Station["id"] }) {
+  const { id, findings } = useDesign();
+  return (
+    <nav aria-label="Stations" className="border-r border-rule bg-card">
+      {STATIONS.map((s) => (
+        <Link
+          key={s.id}
+          href={`/d/${id}/${s.id}${window.location.search}`}
+          aria-current={s.id === station ? "page" : undefined}
+          className={`block h-[70px] border-l-[3px] pt-2 pl-[11px] outline-offset-[-3px] ${
+            s.id === station ? "border-petrol bg-sheet" : "border-transparent hover:bg-warm"
+          }`}
+        >
+          <span className="num block text-[11px] text-faint">{s.number}</span>
+          <span className="font-semibold">{s.name}</span>
+          <Counts findings={findings.filter((f) => f.station === s.id && f.accepted == null)} />
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+function Counts({ findings }: { findings: Finding[] }) {
+  const stops = findings.filter((f) => f.weight === "stop").length;
+  const looks = findings.filter((f) => f.weight === "look").length;
+  if (stops + looks === 0) {
+    return (
+      <span className="mt-0.5 flex">
+        <Mark kind="settled" />
+      </span>
+    );
+  }
+  return (
+    <span className="num mt-0.5 flex gap-2 text-[11px]">
+      {stops > 0 && (
+        <span className={`flex items-center gap-1 ${TEXT.stop}`}>
+          <Mark kind="stop" className="size-2" />
+          {stops}
+        </span>
+      )}
+      {looks > 0 && (
+        <span className={`flex items-center gap-1 ${TEXT.look}`}>
+          <Mark kind="look" />
+          {looks}
+        </span>
+      )}
+    </span>
+  );
+}

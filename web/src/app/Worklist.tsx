@@ -1,0 +1,60 @@
+import { useEffect, useRef } from "react";
+import { useDesign } from "./design";
+import { FindingRow } from "./FindingRow";
+import { useSession } from "./session";
+import type { Station } from "./stations";
+import { inFocus, listed } from "./worklist";
+
+/** What is left to settle, here or everywhere, worst first. */
+export function Worklist({ station }: { station: Station["id"] }) {
+  const { findings } = useDesign();
+  const scope = useSession((s) => s.scope);
+  const focus = useSession((s) => s.focus);
+  const set = useSession((s) => s.set);
+  const rows = listed(findings, station, scope);
+  const first = inFocus(rows, focus);
+  const list = useRef<HTMLUListElement>(null);
+  useEffect(() => {
+    list.current?.querySelector("[data-focus=true]")?.scrollIntoView({ block: "nearest" });
+  }, [focus]);
+  return (
+    <aside
+      aria-label="To settle"
+      className="flex w-[304px] flex-col overflow-hidden border-l border-rule bg-sheet"
+    >
+      <div className="flex items-center justify-between py-2 pr-2 pl-3.5 text-[12px]">
+        <h2 className="font-semibold">{scope === "all" ? "To settle everywhere" : "To settle here"}</h2>
+        <span className="flex gap-1">
+          <button
+            type="button"
+            className="rounded px-1.5 py-0.5 text-faint hover:bg-wash hover:text-ink"
+            onClick={() => set({ scope: scope === "all" ? "station" : "all" })}
+          >
+            {scope === "all" ? "only this station" : `all stations (${findings.length})`}
+          </button>
+          <button
+            type="button"
+            aria-label="Fold the worklist away"
+            className="rounded px-1.5 py-0.5 text-faint hover:bg-wash hover:text-ink"
+            onClick={() => set({ worklist: false })}
+          >
+            ›
+          </button>
+        </span>
+      </div>
+      <ul ref={list} className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+        {rows.slice(0, 200).map((finding) => (
+          <FindingRow key={finding.id} finding={finding} open={finding === first} />
+        ))}
+      </ul>
+      {rows.length === 0 && (
+        <p className="flex-1 border-t border-rule px-3.5 py-3 text-faint">
+          Nothing to settle {scope === "all" ? "anywhere. Export the files at Cut." : "here."}
+        </p>
+      )}
+      {rows.length > 200 && (
+        <p className="border-t border-rule px-3.5 py-2 text-faint">and {rows.length - 200} more</p>
+      )}
+    </aside>
+  );
+}

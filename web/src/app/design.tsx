@@ -1,0 +1,120 @@
+/** The open design: loaded, changed by commands one batch after the other, and kept by the server. */
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useContext, useMemo } from "react";
+import { answered, api, Refused, Unreachable } from "../api/client";
+import type { Command, DesignView } from "../api/types";
+import { useSession } from "./session";
+
+export const designKey = (id: string) => ["design", id] as const;
+
+export function useDesignQuery(id: string) {
+  return useQuery({
+    queryKey: designKey(id),
+    queryFn: () => answered(api.GET("/api/designs/{design_id}", { params: { path: { design_id: id } } })),
+    retry: (count, error) => error instanceof Unreachable && count < 100,
+    retryDelay: 1000,
+  });
+}
+
+export const DesignContext = createContext<DesignView | null>(null);
+
+/** The open design; only inside a station. */
+export function useDesign(): DesignView {
+  const view = useContext(DesignContext);
+  if (view === null) throw new Error("no design is open");
+  return view;
+}
+
+/** Put an answer of the server in place, with the lettering that did not change. */
+export function remember(client: QueryClient, view: DesignView): DesignView {
+  const known = client.getQueryData<DesignView>(designKey(view.id));
+  const whole =
+    view.partial && known ? { ...view, lettering: { ...known.lettering, ...view.lettering } } : view;
+  client.setQueryData(designKey(view.id), { ...whole, partial: false });
+  return view;
+}
+
+type Attempt = (base: number, key: string) => Promise<DesignView>;
+
+const pause = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));
+let queue: Promise<unknown> = Promise.resolve();
+
+/** Try until the server answers; the key makes a batch that arrived twice count once. */
+async function untilAnswered(attempt: () => Promise<DesignView>): Promise<DesignView> {
+  const { set } = useSession.getState();
+  for (;;) {
+    try {
+      set({ link: "sending" });
+      const view = await attempt();
+      set({ link: "kept" });
+      return view;
+    } catch (error) {
+      if (!(error instanceof Unreachable)) {
+        set({ link: "kept" });
+        throw error;
+      }
+      set({ link: "waiting" });
+      await pause(800);
+    }
+  }
+}
+
+async function reloadIfStale(client: QueryClient, id: string, error: unknown): Promise<void> {
+  if (error instanceof Refused && error.problem.head != null) {
+    await client.refetchQueries({ queryKey: designKey(id) });
+  }
+}
+
+export interface Changes {
+  /** Carry out commands; resolves when they are kept, to null when they were refused (the notice says why). */
+  send: (commands: Command[]) => Promise<DesignView | null>;
+  undo: () => Promise<DesignView | null>;
+  redo: () => Promise<DesignView | null>;
+  /** Any other request that changes the design. */
+  change: (attempt: Attempt) => Promise<DesignView | null>;
+}
+
+/** The ways to change the open design; batches go one after the other. */
+export function useChanges(id: string): Changes {
+  const client = useQueryClient();
+  return useMemo(() => {
+    const change = (attempt: Attempt): Promise<DesignView | null> => {
+      const key = crypto.randomUUID();
+      const next = queue.then(async () => {
+        try {
+          const base = () => client.getQueryData<DesignView>(designKey(id))?.revision ?? 1;
+          const view = remember(client, await untilAnswered(() => attempt(base(), key)));
+          useSession.getState().set({ notice: null });
+          return view;
+        } catch (error) {
+          await reloadIfStale(client, id, error);
+          useSession.getState().set({ notice: error instanceof Error ? error.message : "That did not work" });
+          return null;
+        }
+      });
+      queue = next;
+      return next;
+    };
+    const path = { design_id: id };
+    return {
+      change,
+      send: (commands) =>
+        change((base, key) =>
+          answered(
+            api.POST("/api/designs/{design_id}/commands", {
+              params: { path },
+              body: { base, key, commands },
+            }),
+          ),
+        ),
+      undo: () =>
+        change((base) =>
+          answered(api.POST("/api/designs/{design_id}/undo", { params: { path }, body: { base } })),
+        ),
+      redo: () =>
+        change((base) =>
+          answered(api.POST("/api/designs/{design_id}/redo", { params: { path }, body: { base } })),
+        ),
+    };
+  }, [client, id]);
+}

@@ -1,0 +1,54 @@
+/** What the page itself remembers: selection, theme, what was refused, how the link to the server stands. */
+import { create } from "zustand";
+import type { Surroundings } from "../api/types";
+
+export type Theme = "day" | "night";
+export type Link = "kept" | "sending" | "waiting";
+export type Scope = "station" | "all";
+
+interface Session {
+  selection: string[];
+  panel: string | null;
+  theme: Theme;
+  link: Link;
+  notice: string | null;
+  hot: string[];
+  focus: string | null;
+  scope: Scope;
+  worklist: boolean;
+  around: Surroundings | null;
+  dialog: "palette" | "help" | "accept" | "designs" | null;
+  select: (ids: string[]) => void;
+  toggle: (id: string) => void;
+  set: (changes: Partial<Omit<Session, "select" | "toggle" | "set">>) => void;
+}
+
+const savedTheme = (): Theme => (localStorage.getItem("theme") === "night" ? "night" : "day");
+
+export const useSession = create<Session>((set) => ({
+  selection: [],
+  panel: null,
+  theme: savedTheme(),
+  link: "kept",
+  notice: null,
+  hot: [],
+  focus: null,
+  scope: "station",
+  worklist: true,
+  around: null,
+  dialog: null,
+  select: (selection) => set({ selection, around: null }),
+  toggle: (id) =>
+    set((s) => ({
+      selection: s.selection.includes(id)
+        ? s.selection.filter((other) => other !== id)
+        : [...s.selection, id],
+      around: null,
+    })),
+  set: (changes) => set(changes),
+}));
+
+export function applyTheme(theme: Theme): void {
+  document.documentElement.dataset["theme"] = theme;
+  localStorage.setItem("theme", theme);
+}

@@ -1,0 +1,73 @@
+/** Live distances: to the nearest neighbours and the edge; the one that is too short turns into a filled label. */
+import type { Surroundings } from "../api/types";
+import { shown } from "../ui/figures";
+
+interface Point {
+  x: number;
+  y: number;
+}
+
+export function Distances({ around, scale }: { around: Surroundings; scale: number }) {
+  return (
+    <g pointerEvents="none">
+      <Span
+        from={around.edge.start}
+        to={around.edge.end}
+        text={shown(around.edge.gap)}
+        short={around.edge.gap < 0}
+        scale={scale}
+        faint
+      />
+      {around.neighbours.map((n) => (
+        <Span key={n.function} from={n.start} to={n.end} text={shown(n.gap)} short={n.short} scale={scale} />
+      ))}
+    </g>
+  );
+}
+
+interface SpanProps {
+  from: Point;
+  to: Point;
+  text: string;
+  short: boolean;
+  scale: number;
+  faint?: boolean;
+}
+
+function Span({ from, to, text, short, scale, faint = false }: SpanProps) {
+  const s = 1 / scale;
+  const colour = short ? "#B3261E" : faint ? "#5C666C" : "#0B6B74";
+  const width = text.length * 7.2 + 10;
+  return (
+    <g>
+      <path
+        d={`M${from.x} ${from.y}L${to.x} ${to.y}`}
+        stroke={colour}
+        strokeWidth={1.4 * s}
+        strokeDasharray={short ? undefined : `${3 * s} ${2 * s}`}
+      />
+      <circle cx={from.x} cy={from.y} r={2 * s} fill={colour} />
+      <circle cx={to.x} cy={to.y} r={2 * s} fill={colour} />
+      <g transform={`translate(${(from.x + to.x) / 2} ${(from.y + to.y) / 2}) scale(${s} ${-s})`}>
+        <rect
+          x={-width / 2}
+          y={-9}
+          width={width}
+          height={18}
+          rx={3}
+          fill={short ? colour : "#FFFFFF"}
+          stroke={colour}
+        />
+        <text
+          textAnchor="middle"
+          dominantBaseline="central"
+          fontFamily="var(--font-mono)"
+          fontSize={12}
+          fill={short ? "#FFFFFF" : colour}
+        >
+          {text}
+        </text>
+      </g>
+    </g>
+  );
+}

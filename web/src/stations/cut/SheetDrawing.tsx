@@ -1,0 +1,82 @@
+/** One sheet as it will be made; each operation in its own line, shown or hidden. */
+import { useRef } from "react";
+import { matrix } from "../../panel/units";
+import { useViewport } from "../../panel/useViewport";
+import { many } from "../../ui/figures";
+import type { CutPanel } from "../../api/types";
+
+type Sheet = CutPanel["sheets"][number];
+type Operation = Sheet["operations"][number]["operation"];
+
+const LINE: Record<Operation, { colour: string; words: string }> = {
+  engrave: { colour: "var(--note)", words: "engrave" },
+  pocket: { colour: "var(--look)", words: "pocket, from behind" },
+  inner: { colour: "var(--petrol)", words: "cut inside" },
+  outline: { colour: "var(--ink)", words: "cut the outline, last" },
+};
+
+interface Props {
+  panel: CutPanel;
+  sheet: Sheet;
+  hidden: ReadonlySet<string>;
+  onFlip: (operation: string) => void;
+}
+
+export function SheetDrawing({ panel, sheet, hidden, onFlip }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const { viewport } = useViewport(frame, panel.width, panel.height);
+  return (
+    <>
+      <div ref={frame} className="still relative min-h-0 flex-1">
+        <svg className="absolute inset-0 size-full" role="img" aria-label={sheet.title}>
+          <g transform={matrix(viewport)} fill="none">
+            {sheet.operations.map(
+              ({ operation, path }) =>
+                operation === "outline" && <path key="sheet" d={path} fill="var(--sheet)" />,
+            )}
+            {sheet.operations.map(
+              ({ operation, path }) =>
+                !hidden.has(operation) && (
+                  <path
+                    key={operation}
+                    d={path}
+                    data-operation={operation}
+                    fill={operation === "engrave" ? LINE[operation].colour : "none"}
+                    fillRule="evenodd"
+                    stroke={operation === "engrave" ? "none" : LINE[operation].colour}
+                    strokeWidth={1.4 / viewport.scale}
+                  />
+                ),
+            )}
+          </g>
+        </svg>
+      </div>
+      <ol
+        aria-label="Operations in their order"
+        className="flex flex-wrap gap-x-6 gap-y-1 border-t border-rule bg-card px-4 py-2 text-[12px]"
+      >
+        {sheet.operations.map(({ operation, many: count }, n) => (
+          <li key={operation}>
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={!hidden.has(operation)}
+                onChange={() => onFlip(operation)}
+                className="accent-petrol"
+              />
+              <svg width="18" height="8" aria-hidden="true">
+                <path
+                  d="M0 4H18"
+                  stroke={LINE[operation].colour}
+                  strokeWidth={operation === "engrave" ? 5 : 2}
+                />
+              </svg>
+              {n + 1}. {LINE[operation].words}
+              <span className="text-faint">{many(count, "path")}</span>
+            </label>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}

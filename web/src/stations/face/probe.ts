@@ -1,0 +1,46 @@
+/** Asking the core what is round a part while it is dragged: one question at a time, always the newest. */
+import { answered, api } from "../../api/client";
+import type { Command } from "../../api/types";
+import { useSession } from "../../app/session";
+
+interface Question {
+  design: string;
+  base: number;
+  lead: string;
+  commands: Command[];
+}
+
+let asking = false;
+let next: Question | null = null;
+let round = 0;
+
+export function probe(question: Question): void {
+  next = question;
+  if (!asking) void run();
+}
+
+/** Forget what is still being asked. */
+export function stopProbing(): void {
+  next = null;
+  round += 1;
+  useSession.getState().set({ around: null });
+}
+
+async function run(): Promise<void> {
+  asking = true;
+  while (next) {
+    const { design, ...body } = next;
+    const mine = round;
+    next = null;
+    try {
+      const path = { design_id: design };
+      const around = await answered(
+        api.POST("/api/designs/{design_id}/face/probe", { params: { path }, body }),
+      );
+      if (mine === round) useSession.getState().set({ around });
+    } catch {
+      // A probe is only a glance: the change itself reports what is wrong.
+    }
+  }
+  asking = false;
+}

@@ -1,0 +1,79 @@
+/** The pin list: what to solder from; a pin can be set by hand or taken back. */
+import type { Row, WireView } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { useSession } from "../../app/session";
+import { Button } from "../../ui/Button";
+
+export function PinList({ wire }: { wire: WireView }) {
+  return (
+    <table className="w-full border-collapse bg-sheet text-left text-[12px]">
+      <thead className="sticky top-0 bg-card text-[11px] text-faint">
+        <tr>
+          {["board and pin", "direction", "function", "terminal", "panel", "note", ""].map((head) => (
+            <th key={head} className="px-3 py-1.5 font-normal">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {wire.rows.map((row) => (
+          <PinRow key={row.signal} row={row} wire={wire} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function PinRow({ row, wire }: { row: Row; wire: WireView }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const fn = row.signal.split(".")[0] ?? "";
+  const selected = useSession((s) => s.selection.includes(fn));
+  const choose = (value: string) => {
+    const [controller = "", pin = ""] = value.split(" ");
+    void send(
+      value ? [{ do: "pin", signal: row.signal, controller, pin }] : [{ do: "unpin", signals: [row.signal] }],
+    );
+  };
+  return (
+    <tr
+      className={`border-t border-rule ${selected ? "bg-wash" : ""}`}
+      onClick={() => useSession.getState().select([fn])}
+    >
+      <td className="px-3 py-1">
+        <select
+          aria-label={`Pin of ${row.function}, ${row.terminal}`}
+          className="num h-6 rounded border border-rule bg-sheet px-1"
+          value={row.pin ? `${row.controller} ${row.pin}` : ""}
+          onChange={(event) => choose(event.target.value)}
+        >
+          <option value="">no pin</option>
+          {wire.boards.map((board) => (
+            <optgroup key={board.id} label={board.name}>
+              {board.pins
+                .filter((p) => !p.signal || p.signal === row.signal)
+                .map((p) => (
+                  <option key={p.name} value={`${board.id} ${p.name}`}>
+                    {board.name} {p.name}
+                  </option>
+                ))}
+            </optgroup>
+          ))}
+        </select>
+      </td>
+      <td className="px-3">{row.direction}</td>
+      <td className="max-w-44 truncate px-3">{row.function}</td>
+      <td className="num px-3">{row.terminal}</td>
+      <td className="max-w-32 truncate px-3 text-faint">{row.panel}</td>
+      <td className="px-3 text-faint">{row.note}</td>
+      <td className="px-2">
+        {row.by === "hand" && (
+          <Button look="quiet" onClick={() => void send([{ do: "unpin", signals: [row.signal] }])}>
+            Take back
+          </Button>
+        )}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,39 @@
+/** The weights: each has a shape, a colour and a word. */
+import type { Weight } from "../api/types";
+
+export type MarkKind = Weight | "settled";
+
+export const WORD: Record<MarkKind, string> = {
+  stop: "stop",
+  look: "look",
+  note: "note",
+  settled: "settled",
+};
+export const TEXT: Record<MarkKind, string> = {
+  stop: "text-stop",
+  look: "text-look",
+  note: "text-note",
+  settled: "text-ok",
+};
+
+const SHAPE: Record<MarkKind, React.ReactNode> = {
+  stop: <rect width="10" height="10" fill="currentColor" />,
+  look: <path d="M5 .8 9.4 5 5 9.4 .6 5z" fill="none" stroke="currentColor" strokeWidth="1.4" />,
+  note: <circle cx="5" cy="5" r="3" fill="currentColor" />,
+  settled: <path d="M1 5.5 4 8.5 9.5 1.5" fill="none" stroke="currentColor" strokeWidth="1.8" />,
+};
+
+export function Mark({ kind, className = "" }: { kind: MarkKind; className?: string }) {
+  return (
+    <svg
+      width="10"
+      height="10"
+      viewBox="0 0 10 10"
+      role="img"
+      aria-label={WORD[kind]}
+      className={`${TEXT[kind]} ${className}`}
+    >
+      {SHAPE[kind]}
+    </svg>
+  );
+}

@@ -1,0 +1,11 @@
+/** Figures as they are shown: one decimal, a true minus, no negative zero. */
+export function shown(value: number, places = 1): string {
+  const rounded = Number(value.toFixed(places)) + 0;
+  return rounded.toFixed(places).replace("-", "−");
+}
+
+export const withUnit = (value: number, unit: string): string =>
+  `${Number.isInteger(value) && unit !== "mm" ? value : shown(value)}${unit === "°" || unit === "%" ? "" : " "}${unit}`;
+
+export const many = (count: number, one: string, more = `${one}s`): string =>
+  `${count} ${count === 1 ? one : more}`;
