@@ -10,7 +10,7 @@ from hatchling.builders.hooks.plugin.interface import BuildHookInterface
 
 sys.path.insert(0, str(Path(__file__).resolve().parent / "tools"))
 
-import page  # noqa: E402
+import page
 
 
 class WebBuildHook(BuildHookInterface):  # type: ignore[misc]

@@ -146,7 +146,14 @@ def test() -> int:
         ("import contracts", [str(BIN / "lint-imports"), "--no-logo"]),
         ("TypeScript", [*node, "node_modules/typescript/bin/tsc", "--noEmit"]),
         ("eslint", [*node, "node_modules/eslint/bin/eslint.js", ".", "--max-warnings=0"]),
-        ("import cycles", [*node, "node_modules/dpdm/lib/bin/dpdm.js", *"--no-tree --no-warning --exit-code circular:1 src/main.tsx".split()]),
+        (
+            "import cycles",
+            [
+                *node,
+                "node_modules/dpdm/lib/bin/dpdm.js",
+                *["--no-tree", "--no-warning", "--exit-code", "circular:1", "src/main.tsx"],
+            ],
+        ),
         ("prettier", [*node, "node_modules/prettier/bin/prettier.cjs", "--check", "--log-level", "warn", "."]),
         ("tests", [*tool, "pytest", *sys.argv[2:]]),
     ]
@@ -164,13 +171,17 @@ def test() -> int:
 
 def main() -> int:
     """Do what was asked."""
-    if sys.version_info < (3, 11):
+    if sys.version_info < (3, 11):  # noqa: UP036 - the one file that an older Python may be asked to run
         sys.exit(f"wing.py: Python 3.11 or newer is needed; this is {sys.version.split()[0]}")
     task, rest = (sys.argv[1], sys.argv[2:]) if len(sys.argv) > 1 else ("", [])
     if task == "test":
         return test()
     if task in ("demo", "serve", "build"):
-        set_up("requirements.lock" if not (ENV / ".installed-requirements-test.lock").exists() else "requirements-test.lock")
+        set_up(
+            "requirements.lock"
+            if not (ENV / ".installed-requirements-test.lock").exists()
+            else "requirements-test.lock"
+        )
         build()
         if task == "build":
             return 0
@@ -180,6 +191,7 @@ def main() -> int:
         build()
         if task == "shots":
             set_up_browser()
+        os.environ["PYTHONPATH"] = str(ROOT / "tools")
         return in_venv(f"tools/{task}.py", *rest)
     print(__doc__)
     return 0 if task in ("", "-h", "--help", "help") else 2

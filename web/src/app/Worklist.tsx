@@ -42,7 +42,7 @@ export function Worklist({ station }: { station: Station["id"] }) {
           </button>
         </span>
       </div>
-      <ul ref={list} className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+      <ul ref={list} className={`min-h-0 overflow-y-auto ${rows.length ? "flex-1" : ""}`} tabIndex={-1}>
         {rows.slice(0, 200).map((finding) => (
           <FindingRow key={finding.id} finding={finding} open={finding === first} />
         ))}

@@ -10,10 +10,12 @@ interface LengthProps {
   value: number;
   onCommit: (mm: number) => void;
   least?: number;
+  /** Inside a table whose heading says what it is: the label is only read out. */
+  bare?: boolean;
 }
 
 /** A length in mm; takes 3/16in too. Enter or leaving the field commits. */
-export function LengthField({ label, value, onCommit, least = 0 }: LengthProps) {
+export function LengthField({ label, value, onCommit, least = 0, bare = false }: LengthProps) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -30,12 +32,12 @@ export function LengthField({ label, value, onCommit, least = 0 }: LengthProps) 
     }
   };
   return (
-    <Labelled id={id} label={label} wrong={wrong}>
+    <Labelled id={id} label={label} wrong={wrong} bare={bare}>
       <span className="relative block">
         <input
           id={id}
-          className={`${BOX} num pr-8 text-right`}
-          value={text ?? String(Math.round(value * 1000) / 1000)}
+          className={`${BOX} num text-right ${bare ? "h-7! px-1.5" : "pr-8"}`}
+          value={text ?? String(Math.round(value * 100) / 100)}
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-wrong` : undefined}
           onChange={(event) => setText(event.target.value)}
@@ -48,7 +50,7 @@ export function LengthField({ label, value, onCommit, least = 0 }: LengthProps) 
             }
           }}
         />
-        <span className="num pointer-events-none absolute top-1.5 right-2 text-faint">mm</span>
+        {!bare && <span className="num pointer-events-none absolute top-[7px] right-2 text-faint">mm</span>}
       </span>
     </Labelled>
   );
@@ -60,10 +62,11 @@ interface TextProps {
   onCommit: (text: string) => void;
   needed?: boolean;
   hint?: string;
+  bare?: boolean;
 }
 
 /** A line of text; Enter or leaving the field commits. */
-export function TextField({ label, value, onCommit, needed = false, hint = "" }: TextProps) {
+export function TextField({ label, value, onCommit, needed = false, hint = "", bare = false }: TextProps) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
   const wrong = needed && text !== null && text.trim() === "" ? "This cannot be empty" : null;
@@ -73,10 +76,10 @@ export function TextField({ label, value, onCommit, needed = false, hint = "" }:
     if (text.trim() !== value) onCommit(text.trim());
   };
   return (
-    <Labelled id={id} label={label} wrong={wrong}>
+    <Labelled id={id} label={label} wrong={wrong} bare={bare}>
       <input
         id={id}
-        className={BOX}
+        className={`${BOX} ${bare ? "h-7! px-1.5" : ""}`}
         value={text ?? value}
         placeholder={hint}
         maxLength={120}
@@ -97,14 +100,26 @@ interface ChoiceProps<T extends string> {
   value: T;
   options: readonly (readonly [T, string])[];
   onCommit: (value: T) => void;
+  bare?: boolean;
 }
 
 /** One of a few. */
-export function ChoiceField<T extends string>({ label, value, options, onCommit }: ChoiceProps<T>) {
+export function ChoiceField<T extends string>({
+  label,
+  value,
+  options,
+  onCommit,
+  bare = false,
+}: ChoiceProps<T>) {
   const id = useId();
   return (
-    <Labelled id={id} label={label} wrong={null}>
-      <select id={id} className={BOX} value={value} onChange={(event) => onCommit(event.target.value as T)}>
+    <Labelled id={id} label={label} wrong={null} bare={bare}>
+      <select
+        id={id}
+        className={`${BOX} ${bare ? "h-7! px-1" : ""}`}
+        value={value}
+        onChange={(event) => onCommit(event.target.value as T)}
+      >
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
@@ -115,20 +130,18 @@ export function ChoiceField<T extends string>({ label, value, options, onCommit 
   );
 }
 
-function Labelled({
-  id,
-  label,
-  wrong,
-  children,
-}: {
+interface LabelledProps {
   id: string;
   label: string;
   wrong: string | null;
+  bare: boolean;
   children: ReactNode;
-}) {
+}
+
+function Labelled({ id, label, wrong, bare, children }: LabelledProps) {
   return (
     <div>
-      <label htmlFor={id} className="mb-0.5 block text-[11px] text-faint">
+      <label htmlFor={id} className={bare ? "sr-only" : "mb-0.5 block truncate text-[11px] text-faint"}>
         {label}
       </label>
       {children}

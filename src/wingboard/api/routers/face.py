@@ -17,6 +17,7 @@ from wingboard.services.desk import Kept
 
 router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"], responses=PROBLEMS)
 
+
 class Point(BaseModel):
     """A point of a panel."""
 

@@ -1,14 +1,15 @@
 """Giving every signal a pin: an assignment by CP-SAT.
 
 Pins that can do the same are alike, and so are signals that need the same, so the model counts instead of naming
-them: for each controller how many signals of a kind go to pins of a kind. Only whole functions are named, because a
-function's signals stay on one controller. What the counts leave open is then dealt out in natural order.
+them: for each controller how many functions of a kind it serves, and how many signals of a kind go to pins of a kind.
+A function's signals stay on one controller. What the counts leave open is then dealt out in natural order.
 """
 
 from __future__ import annotations
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 from typing import Any, NamedTuple
 
 from ortools.sat.python import cp_model
@@ -75,12 +76,30 @@ def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence
     :param extra: further controllers, to try what would make it fit.
     :returns: the solver's choices without those by hand, the functions left out, and the quality.
     """
-    return _Problem(r, keep, (*r.design.controllers, *extra)).solved(seconds)
+    controllers = (*r.design.controllers, *extra)
+    whole = _Problem(r, keep, controllers, everything=True).solved(seconds)
+    if whole is not None:
+        return whole
+    found = _Problem(r, keep, controllers, everything=False).solved(seconds)
+    return found or Solution((), (), False, float("inf"), 0.0)
+
+
+class Alike(NamedTuple):
+    """Functions of one panel that need the same, so that only their number on each controller matters."""
+
+    panel: str
+    demand: tuple[tuple[Need, int], ...]
+    current: int
+    home: frozenset[str]
+    """Controllers that hold signals of theirs already, set by hand or kept."""
 
 
 class _Problem:
-    def __init__(self, r: Resolved, keep: bool, controllers: Sequence[Controller]) -> None:
+    """One model; with ``everything`` each function must get its pins, which makes for a much tighter bound."""
+
+    def __init__(self, r: Resolved, keep: bool, controllers: Sequence[Controller], everything: bool) -> None:
         self.r = r
+        self.everything = everything
         self.controllers = controllers
         self.signals = signals(r)
         self.fixed = _fixed(r, keep)
@@ -88,22 +107,35 @@ class _Problem:
         for signal in self.signals:
             if signal.id not in self.fixed:
                 self.open[signal.function].append(signal)
-        taken = {(p.controller, p.pin) for p in self.fixed.values()}
-        self.free: dict[tuple[str, PinKind], list[Pin]] = defaultdict(list)
-        for controller in controllers:
-            for pin in boards()[controller.board].pins:
-                if (controller.id, pin.name) not in taken:
-                    self.free[controller.id, _kind(pin)].append(pin)
+        self.groups: dict[Alike, list[str]] = defaultdict(list)
+        for function, wanted in self.open.items():
+            self.groups[self._alike(function, wanted)].append(function)
+        self.free = self._free_pins()
         self.model: Any = cp_model.CpModel()
-        self.on: dict[tuple[str, str], Any] = {}
+        self.on: dict[tuple[Alike, str], Any] = {}
         self.count: dict[tuple[str, Need, PinKind], Any] = {}
         self.costs: list[Any] = []
 
-    def solved(self, seconds: float) -> Solution:
+    def _alike(self, function: str, wanted: list[Signal]) -> Alike:
+        home = {self.fixed[s.id].controller for s in self.signals if s.function == function and s.id in self.fixed}
+        demand = tuple(sorted(Counter(_need(s) for s in wanted).items(), key=str))
+        return Alike(wanted[0].panel, demand, sum(_tenths(s) for s in wanted), frozenset(home))
+
+    def _free_pins(self) -> dict[tuple[str, PinKind], list[Pin]]:
+        taken = {(p.controller, p.pin) for p in self.fixed.values()}
+        free: dict[tuple[str, PinKind], list[Pin]] = defaultdict(list)
+        for controller in self.controllers:
+            for pin in boards()[controller.board].pins:
+                if (controller.id, pin.name) not in taken:
+                    free[controller.id, _kind(pin)].append(pin)
+        return free
+
+    def solved(self, seconds: float) -> Solution | None:
         self._functions_on_controllers()
         self._counts()
         self._currents()
         self._panels()
+        self._order_of_twins()
         self.model.minimize(sum(self.costs))
         solver = cp_model.CpSolver()
         solver.parameters.max_time_in_seconds = seconds
@@ -111,35 +143,36 @@ class _Problem:
         solver.parameters.random_seed = 1
         status = solver.solve(self.model)
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-            return Solution((), self._unfit(list(self.open), Counter()), False, float("inf"), 0.0)
-        pins = self._dealt(solver)
-        left_out = [f for f in self.open if not any(solver.value(self.on[f, c.id]) for c in self.controllers)]
+            return None
+        boards_of = self._shared_out(solver)
         used = Counter({key: solver.value(variable) for key, variable in self.count.items()})
         kept = tuple(p for p in self.fixed.values() if p.by == "solver")
         return Solution(
-            pins=(*kept, *pins),
-            unfit=self._unfit(left_out, used),
+            pins=(*kept, *self._dealt(solver, boards_of)),
+            unfit=self._unfit([f for f in self.open if f not in boards_of], used),
             optimal=status == cp_model.OPTIMAL,
             cost=solver.objective_value,
             bound=solver.best_objective_bound,
         )
 
     def _functions_on_controllers(self) -> None:
-        for function, wanted in self.open.items():
-            home = {self.fixed[s.id].controller for s in self.signals if s.function == function and s.id in self.fixed}
+        for n, (alike, functions) in enumerate(self.groups.items()):
             here = []
             for controller in self.controllers:
-                on = self.model.new_bool_var(f"{function} on {controller.id}")
-                self.on[function, controller.id] = on
+                on = self.model.new_int_var(0, len(functions), f"group {n} on {controller.id}")
+                self.on[alike, controller.id] = on
                 here.append(on)
-                if home and controller.id not in home:
+                if alike.home and controller.id not in alike.home:
                     self.costs.append(AWAY * on)
-            self.model.add_at_most_one(here)
-            self.costs.append(LEFT_OUT * len(wanted) * (1 - sum(here)))
+            if self.everything:
+                self.model.add(sum(here) == len(functions))
+                continue
+            self.model.add(sum(here) <= len(functions))
+            many = sum(count for _, count in alike.demand)
+            self.costs.append(LEFT_OUT * many * (len(functions) - sum(here)))
 
     def _counts(self) -> None:
-        needs = {f: Counter(_need(s) for s in wanted) for f, wanted in self.open.items()}
-        kinds = sorted({need for c in needs.values() for need in c}, key=str)
+        kinds = sorted({need for alike in self.groups for need, _ in alike.demand}, key=str)
         for controller in self.controllers:
             spent: dict[PinKind, list[Any]] = defaultdict(list)
             for need in kinds:
@@ -152,46 +185,79 @@ class _Problem:
                     given.append(variable)
                     spent[kind].append(variable)
                     self.costs.append(_cost(need, kind) * variable)
-                wanted = [c[need] * self.on[f, controller.id] for f, c in needs.items() if c[need]]
+                wanted = [many * self.on[a, controller.id] for a in self.groups for n, many in a.demand if n == need]
                 self.model.add(sum(given) == sum(wanted))
             for kind, variables in spent.items():
                 self.model.add(sum(variables) <= len(self.free[controller.id, kind]))
 
-    def _currents(self) -> None:
-        most = round(limit(self.r.design, "chip-current") * 10_000)
+    def _current_left(self, controller: str) -> int:
+        """Tenths of a milliampere that the chip may still carry."""
         by_id = {s.id: s for s in self.signals}
+        drawn = sum(_tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
+        return max(0, round(limit(self.r.design, "chip-current") * 10_000) - drawn)
+
+    def _currents(self) -> None:
         for controller in self.controllers:
-            already = sum(
-                round(by_id[i].current * 10_000) for i, p in self.fixed.items() if p.controller == controller.id
-            )
-            drawn = [
-                sum(round(s.current * 10_000) for s in wanted) * self.on[f, controller.id]
-                for f, wanted in self.open.items()
-                if any(s.current for s in wanted)
-            ]
-            self.model.add(sum(drawn) <= max(0, most - already))
+            drawn = [alike.current * self.on[alike, controller.id] for alike in self.groups if alike.current]
+            self.model.add(sum(drawn) <= self._current_left(controller.id))
 
     def _panels(self) -> None:
-        panel_of = {s.function: s.panel for s in self.signals}
-        for panel in dict.fromkeys(panel_of.values()):
+        """A cost for each controller a panel is spread over, and how many it needs at the least."""
+        for panel in dict.fromkeys(s.panel for s in self.signals):
+            groups = [alike for alike in self.groups if alike.panel == panel]
+            spread = []
             for controller in self.controllers:
-                here = [self.on[f, controller.id] for f in self.open if panel_of[f] == panel]
-                if here and not self._panel_is_on(panel, controller.id):
-                    spread = self.model.new_bool_var(f"{panel} on {controller.id}")
-                    self.model.add_max_equality(spread, here)
-                    self.costs.append(OTHER_BOARD * spread)
+                if self._panel_is_on(panel, controller.id):
+                    continue
+                here = self.model.new_bool_var(f"{panel} on {controller.id}")
+                for alike in groups:
+                    self.model.add(self.on[alike, controller.id] <= len(self.groups[alike]) * here)
+                spread.append(here)
+                self.costs.append(OTHER_BOARD * here)
+            if self.everything and groups and len(spread) == len(self.controllers) > 0:
+                self._least_boards(groups, spread)
+
+    def _least_boards(self, groups: list[Alike], spread: list[Any]) -> None:
+        """A whole panel needs so many boards, by pins and by current: tightens the bound."""
+        pins = sum(many * len(self.groups[a]) for a in groups for _, many in a.demand)
+        current = sum(a.current * len(self.groups[a]) for a in groups)
+        sizes = [sum(len(p) for (b, _), p in self.free.items() if b == c.id) for c in self.controllers]
+        amps = [self._current_left(c.id) for c in self.controllers]
+        least = max(-(-pins // max(1, *sizes)), -(-current // max(1, *amps)), 1)
+        self.model.add(sum(spread) >= least)
+
+    def _order_of_twins(self) -> None:
+        """Untouched boards of one kind are interchangeable; the first carries no less than the second."""
+        touched = {p.controller for p in self.fixed.values()}
+        for kind in boards():
+            twins = [c.id for c in self.controllers if c.board == kind and c.id not in touched]
+            for first, second in pairwise(twins):
+                self.model.add(self._load(first) >= self._load(second))
+
+    def _load(self, controller: str) -> Any:
+        return sum(self.on[alike, controller] for alike in self.groups)
 
     def _panel_is_on(self, panel: str, controller: str) -> bool:
         on_panel = {s.id for s in self.signals if s.panel == panel}
         return any(p.controller == controller for i, p in self.fixed.items() if i in on_panel)
 
-    def _dealt(self, solver: Any) -> tuple[PinChoice, ...]:
+    def _shared_out(self, solver: Any) -> dict[str, str]:
+        """Each function's controller: the counts dealt to the functions of a group in their order."""
+        boards_of = {}
+        for alike, functions in self.groups.items():
+            waiting = iter(functions)
+            for controller in self.controllers:
+                for _ in range(solver.value(self.on[alike, controller.id])):
+                    boards_of[next(waiting)] = controller.id
+        return boards_of
+
+    def _dealt(self, solver: Any, boards_of: dict[str, str]) -> tuple[PinChoice, ...]:
         """Turn the counts into pins: signals in order, cheapest kinds first, pins in natural order."""
         pools = {key: list(pins) for key, pins in self.free.items()}
         left = {key: solver.value(variable) for key, variable in self.count.items()}
         choices = []
         for function, wanted in self.open.items():
-            board = next((c.id for c in self.controllers if solver.value(self.on[function, c.id])), None)
+            board = boards_of.get(function)
             if board is None:
                 continue
             for signal in wanted:
@@ -223,6 +289,11 @@ class _Problem:
             amps = sum(s.current for s in wanted)
             return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
         return f"{needs}; left over: {left}"
+
+
+def _tenths(signal: Signal) -> int:
+    """The signal's current in tenths of a milliampere."""
+    return round(signal.current * 10_000)
 
 
 def _kind(pin: Pin) -> PinKind:

@@ -1,4 +1,5 @@
 /** The space from the front: the opening with its modules and what is behind, and its figures. */
+import { Fragment } from "react";
 import type { DesignView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { KINDS } from "../../app/kinds";
@@ -6,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { Modules } from "./Modules";
+import { TakeAway } from "./TakeAway";
 
 export function Space() {
   const view = useDesign();
@@ -16,17 +18,17 @@ export function Space() {
     <section aria-label="Space">
       <h2 className="text-[13px]">The space, from the front</h2>
       <Elevation view={view} />
-      <div className="mt-3 grid grid-cols-3 gap-2.5">
+      <div className="mt-3 grid grid-cols-4 gap-2.5">
         {opening.kind === "rect" && (
           <>
             <LengthField
-              label="Opening, width"
+              label="Width"
               value={opening.width}
               least={5}
               onCommit={(width) => void send([{ do: "set_brief", opening: { ...opening, width } }])}
             />
             <LengthField
-              label="Opening, height"
+              label="Height"
               value={opening.height}
               least={5}
               onCommit={(height) => void send([{ do: "set_brief", opening: { ...opening, height } }])}
@@ -34,27 +36,31 @@ export function Space() {
           </>
         )}
         <LengthField
-          label="Fit gap, each side"
+          label="Fit gap a side"
           value={brief.gap}
           onCommit={(gap) => void send([{ do: "set_brief", gap }])}
         />
         <LengthField
-          label="Free depth behind the front"
+          label="Free depth"
           value={brief.depth}
           least={1}
           onCommit={(depth) => void send([{ do: "set_brief", depth }])}
         />
-        <TextField
-          label="In a few words"
-          value={brief.title}
-          onCommit={(title) => void send([{ do: "set_brief", title }])}
-        />
-        <ChoiceField
-          label="Kind of panel"
-          value={brief.kind}
-          options={KINDS}
-          onCommit={(kind) => void send([{ do: "set_brief", kind }])}
-        />
+        <div className="col-span-2">
+          <ChoiceField
+            label="Kind of panel"
+            value={brief.kind}
+            options={KINDS}
+            onCommit={(kind) => void send([{ do: "set_brief", kind }])}
+          />
+        </div>
+        <div className="col-span-4">
+          <TextField
+            label="In a few words"
+            value={brief.title}
+            onCommit={(title) => void send([{ do: "set_brief", title }])}
+          />
+        </div>
       </div>
       {brief.kind === "aircraft" && (
         <p className="mt-2 border-l-[3px] border-look pl-2.5 text-[12px] text-look">
@@ -114,7 +120,7 @@ function Elevation({ view }: { view: DesignView }) {
           <text
             key={box.id}
             x={box.x + box.width / 2}
-            y={height - box.y - box.height / 2 + 4 * s}
+            y={height - box.y + 13 * s}
             fill="#F4D58A"
           >
             {box.name}, {shown(box.clear, 0)} free
@@ -160,32 +166,40 @@ function KeepOuts({ view }: { view: DesignView }) {
       <h3 className="flex items-center justify-between text-[12px]">
         In the way behind <Button onClick={add}>Add a bar or box</Button>
       </h3>
-      {keepouts.map((box) => (
-        <div key={box.id} className="mt-2 grid grid-cols-3 gap-2 border-t border-rule pt-2">
-          <TextField
-            label="What"
-            value={box.name}
-            needed
-            onCommit={(name) => void send([{ do: "set_keepout", keepout: { ...box, name } }])}
-          />
-          {(["x", "y", "width", "height", "clear"] as const).map((key) => (
-            <LengthField
-              key={key}
-              label={key === "clear" ? "Depth left free" : key}
-              value={box[key]}
-              least={key === "x" || key === "y" ? -5000 : key === "clear" ? 0 : 1}
-              onCommit={(mm) => void send([{ do: "set_keepout", keepout: { ...box, [key]: mm } }])}
-            />
+      {keepouts.length > 0 && (
+        <div className="mt-1 grid grid-cols-[minmax(0,2fr)_repeat(5,minmax(0,1fr))_24px] items-start gap-1.5">
+          {["what", "x", "y", "width", "height", "free", ""].map((head) => (
+            <span key={head} className="text-[11px] text-faint" aria-hidden="true">
+              {head}
+            </span>
           ))}
-          <Button
-            look="quiet"
-            className="col-span-3 justify-self-start -ml-2"
-            onClick={() => void send([{ do: "remove_keepout", keepout: box.id }])}
-          >
-            Take it away
-          </Button>
+          {keepouts.map((box) => (
+            <Fragment key={box.id}>
+              <TextField
+                bare
+                label="What is in the way"
+                value={box.name}
+                needed
+                onCommit={(name) => void send([{ do: "set_keepout", keepout: { ...box, name } }])}
+              />
+              {(["x", "y", "width", "height", "clear"] as const).map((key) => (
+                <LengthField
+                  bare
+                  key={key}
+                  label={`${box.name}, ${key === "clear" ? "depth left free" : key}`}
+                  value={box[key]}
+                  least={key === "x" || key === "y" ? -5000 : key === "clear" ? 0 : 1}
+                  onCommit={(mm) => void send([{ do: "set_keepout", keepout: { ...box, [key]: mm } }])}
+                />
+              ))}
+              <TakeAway
+                what={box.name}
+                onTake={() => void send([{ do: "remove_keepout", keepout: box.id }])}
+              />
+            </Fragment>
+          ))}
         </div>
-      ))}
+      )}
       {keepouts.length === 0 && (
         <p className="mt-1 text-[12px] text-faint">Nothing known behind the opening.</p>
       )}

@@ -43,7 +43,7 @@ export default function Cut() {
             label="Layers"
             items={panel.sheets.map((s) => ({
               id: s.id,
-              name: s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness}`,
+              name: s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness} mm`,
             }))}
             chosen={sheet?.id ?? ""}
             onChoose={setLayer}

@@ -37,7 +37,11 @@ export function Files({ cut, panel }: { cut: CutView; panel: CutPanel }) {
                     download
                     aria-label={`${panel.name}, ${file}`}
                   >
-                    {file.split(".").pop()?.toUpperCase()}
+                    {file.startsWith("template-")
+                      ? file.includes("a4")
+                        ? "A4"
+                        : "Letter"
+                      : file.split(".").pop()?.toUpperCase()}
                   </a>
                 </td>
               ))}

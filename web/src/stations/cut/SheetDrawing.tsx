@@ -10,9 +10,9 @@ type Operation = Sheet["operations"][number]["operation"];
 
 const LINE: Record<Operation, { colour: string; words: string }> = {
   engrave: { colour: "var(--note)", words: "engrave" },
-  pocket: { colour: "var(--look)", words: "pocket, from behind" },
-  inner: { colour: "var(--petrol)", words: "cut inside" },
-  outline: { colour: "var(--ink)", words: "cut the outline, last" },
+  pocket: { colour: "var(--look)", words: "pocket from behind" },
+  inner: { colour: "var(--petrol)", words: "inner cuts" },
+  outline: { colour: "var(--ink)", words: "outline, last" },
 };
 
 interface Props {
@@ -53,7 +53,7 @@ export function SheetDrawing({ panel, sheet, hidden, onFlip }: Props) {
       </div>
       <ol
         aria-label="Operations in their order"
-        className="flex flex-wrap gap-x-6 gap-y-1 border-t border-rule bg-card px-4 py-2 text-[12px]"
+        className="flex flex-wrap gap-x-4 gap-y-1 border-t border-rule bg-card px-4 py-2 text-[12px]"
       >
         {sheet.operations.map(({ operation, many: count }, n) => (
           <li key={operation}>

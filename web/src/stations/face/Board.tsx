@@ -96,8 +96,8 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
           An empty plate: drag parts here from the tray.
         </p>
       )}
-      <p className="num pointer-events-none absolute right-4 bottom-2 text-faint">
-        1 : {(96 / 25.4 / viewport.scale).toFixed(2)} snap {GRID}
+      <p className="num pointer-events-none absolute top-[-23px] right-4 flex gap-4 text-faint">
+        <span>1 : {(96 / 25.4 / viewport.scale).toFixed(2)}</span> <span>snap {GRID}</span>
       </p>
     </div>
   );

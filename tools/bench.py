@@ -1,0 +1,138 @@
+"""Measures speed against the targets of the architecture and prints them as a table."""
+
+from __future__ import annotations
+
+import statistics
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from fastapi.testclient import TestClient
+
+from wingboard.api.app import STATIC, create_app
+from wingboard.core.cut.export import cut_files
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.document import read_design
+from wingboard.core.design.model import Controller, Design
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.overview.review import review
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.signals import signals
+from wingboard.core.wire.solve import solve
+from wingboard.demo import demo_texts
+from wingboard.services.desk import Desk
+from wingboard.store.database import Database
+from wingboard.testing import generated_design
+
+Row = tuple[str, str, str]
+
+
+def median_ms(work: Callable[[int], object], rounds: int = 15) -> float:
+    """The median time (ms) of one round, the first two left out."""
+    times = []
+    for n in range(rounds + 2):
+        start = time.perf_counter()
+        work(n)
+        times.append((time.perf_counter() - start) * 1000)
+    return statistics.median(times[2:])
+
+
+def moved(design: Design, n: int) -> Design:
+    """The design with one part a little further, so that nothing is remembered."""
+    return apply(design, (c.MoveItems(functions=("f7",), dx=0.1 * (1 + n % 2)),), catalogue())
+
+
+def review_row(design: Design) -> Row:
+    """Resolve and review 400 parts."""
+
+    def work(n: int) -> None:
+        review(Resolved(moved(design, n)))
+
+    return "resolve + full review, 400 parts", f"{median_ms(work):.0f} ms median", "under 60 ms"
+
+
+def http_row(design: Design) -> Row:
+    """One command over HTTP, kept on disk, findings included."""
+    with tempfile.TemporaryDirectory() as folder:
+        desk = Desk(Database(Path(folder) / "bench.db"))
+        ident = desk.add(design, "bench").design_id
+        client = TestClient(create_app(desk), base_url="http://127.0.0.1:8765")
+
+        def work(n: int) -> None:
+            body = {"base": n + 1, "commands": [{"do": "move", "functions": ["f7"], "dx": 0.1 if n % 2 else -0.1}]}
+            answer = client.post(f"/api/designs/{ident}/commands", json=body)
+            assert answer.status_code == 200, answer.text
+
+        return "one command over HTTP, 400 parts", f"{median_ms(work):.0f} ms median", "under 90 ms"
+
+
+def pins_rows() -> list[Row]:
+    """Solving the demo with everything of its tray placed, and 500 signals on 8 controllers."""
+    demo = read_design(demo_texts()["kestrel-line-9"], catalogue())
+    waiting = [f for f in demo.functions if f.place is None]
+    batch = [
+        c.PlacePart(function=f.id, panel=("centre", "right")[n % 2], x=20.0 + n, y=20) for n, f in enumerate(waiting)
+    ]
+    whole = Resolved(apply(demo, batch, catalogue()))
+    start = time.perf_counter()
+    found = solve(whole, keep=False)
+    took = time.perf_counter() - start
+    verdict = "proven optimal" if found.optimal else "not proven"
+    text = f"{took:.2f} s, {verdict}, {len(found.unfit)} left out"
+    rows = [(f"pins of the demo, {len(signals(whole))} signals, 3 boards", text, "under 1 s, optimal")]
+    boards = tuple(Controller(id=f"mega-{n}", name=f"Mega {n}", board="mega") for n in range(1, 9))
+    large = Resolved(generated_design(330, panels=6).model_copy(update={"controllers": boards}))
+    start = time.perf_counter()
+    found = solve(large, keep=False, seconds=10)
+    took = time.perf_counter() - start
+    over = (found.cost - found.bound) / max(found.bound, 1) * 100
+    text = f"{took:.1f} s, {over:.1f} % over the bound, {len(found.unfit)} left out"
+    return [*rows, (f"pins of {len(signals(large))} signals on 8 boards", text, "within 5 % in 10 s")]
+
+
+def export_row() -> Row:
+    """Every file of the demo."""
+    design = read_design(demo_texts()["kestrel-line-9"], catalogue())
+
+    def work(_: int) -> None:
+        r = Resolved(design)
+        cut_files(r, review(r))
+        wire_files(r)
+
+    return "every file of the demo", f"{median_ms(work, 3) / 1000:.2f} s", "under 3 s"
+
+
+def page_row() -> Row:
+    """The script loaded before a station is opened."""
+    import gzip
+
+    size = sum(len(gzip.compress(f.read_bytes())) for f in STATIC.glob("assets/index-*.js"))
+    return "script before a station is opened", f"{size / 1000:.0f} kB gzipped", "under 250 kB"
+
+
+def drag_row() -> Row:
+    """Dragging one part with 400 on the panel, in Chromium."""
+    from browser import drag_frames
+
+    frames, work = drag_frames(generated_design(400))
+    return "drag of one part with 400", f"{frames:.0f} frames/s, {work:.1f} ms of script a frame", "55 frames/s or more"
+
+
+def main() -> int:
+    """Print the table."""
+    design = generated_design(400)
+    rows = [review_row(design), http_row(design), *pins_rows(), export_row(), page_row()]
+    if "--no-browser" not in sys.argv:
+        rows.append(drag_row())
+    widths = [max(len(row[k]) for row in [*rows, ("what", "measured", "target")]) for k in range(3)]
+    for row in [("what", "measured", "target"), *rows]:
+        print("  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

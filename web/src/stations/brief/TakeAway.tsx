@@ -1,0 +1,14 @@
+/** Removes a row; undo brings it back. */
+export function TakeAway({ what, onTake }: { what: string; onTake: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={`Take ${what} away`}
+      title={`Take ${what} away`}
+      className="h-7 rounded text-faint hover:bg-wash hover:text-ink"
+      onClick={onTake}
+    >
+      ×
+    </button>
+  );
+}
