@@ -125,8 +125,7 @@ def in_venv(*arguments: str) -> int:
     if os.name == "nt":
         return subprocess.call(command, cwd=ROOT)
     os.chdir(ROOT)
-    os.execv(command[0], command)
-    return 0
+    return os.execv(command[0], command)
 
 
 def test() -> int:

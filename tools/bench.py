@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
+import gzip
 import statistics
 import sys
-import tempfile
 import time
 from collections.abc import Callable
-from pathlib import Path
 
-from fastapi.testclient import TestClient
+import httpx2
+from browser import desk_in_passing, drag_frames, served
 
-from wingboard.api.app import STATIC, create_app
+from wingboard.api.app import STATIC
 from wingboard.core.cut.export import cut_files
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
@@ -24,8 +24,6 @@ from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
-from wingboard.services.desk import Desk
-from wingboard.store.database import Database
 from wingboard.testing import generated_design
 
 Row = tuple[str, str, str]
@@ -57,10 +55,8 @@ def review_row(design: Design) -> Row:
 
 def http_row(design: Design) -> Row:
     """One command over HTTP, kept on disk, findings included."""
-    with tempfile.TemporaryDirectory() as folder:
-        desk = Desk(Database(Path(folder) / "bench.db"))
+    with desk_in_passing() as desk, served(desk) as address, httpx2.Client(base_url=address) as client:
         ident = desk.add(design, "bench").design_id
-        client = TestClient(create_app(desk), base_url="http://127.0.0.1:8765")
 
         def work(n: int) -> None:
             body = {"base": n + 1, "commands": [{"do": "move", "functions": ["f7"], "dx": 0.1 if n % 2 else -0.1}]}
@@ -108,16 +104,12 @@ def export_row() -> Row:
 
 def page_row() -> Row:
     """The script loaded before a station is opened."""
-    import gzip
-
     size = sum(len(gzip.compress(f.read_bytes())) for f in STATIC.glob("assets/index-*.js"))
     return "script before a station is opened", f"{size / 1000:.0f} kB gzipped", "under 250 kB"
 
 
 def drag_row() -> Row:
     """Dragging one part with 400 on the panel, in Chromium."""
-    from browser import drag_frames
-
     frames, work = drag_frames(generated_design(400))
     return "drag of one part with 400", f"{frames:.0f} frames/s, {work:.1f} ms of script a frame", "55 frames/s or more"
 

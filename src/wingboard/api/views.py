@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from wingboard.core.cut.scenes import mark_path
 from wingboard.core.design.model import Design
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.face.legend import Lettering, lettering
+from wingboard.core.face.legend import Lettering, letterings
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
@@ -78,19 +78,25 @@ class DesignView(BaseModel):
 
 def whole_view(state: State) -> DesignView:
     """Everything about a design at one revision."""
-    return _view(state, {p.function.id: _lettering(lettering(p)) for p in state.resolved.placed}, partial=False)
+    return _view(
+        state, {ident: _lettering(letters) for ident, letters in _by_function(state.resolved).items()}, partial=False
+    )
 
 
 def changed_view(kept: Kept) -> DesignView:
     """Everything but the lettering that did not change between the two states."""
-    before = {p.function.id: lettering(p) for p in kept.before.resolved.placed}
+    before = _by_function(kept.before.resolved)
     changed = {
-        p.function.id: _lettering(letters)
-        for p in kept.state.resolved.placed
-        for letters in (lettering(p),)
-        if before.get(p.function.id) is not letters
+        ident: _lettering(letters)
+        for ident, letters in _by_function(kept.state.resolved).items()
+        if before.get(ident) is not letters
     }
     return _view(kept.state, changed, partial=True)
+
+
+def _by_function(r: Resolved) -> dict[str, Lettering]:
+    letters = letterings(r)
+    return {p.function.id: letters[p.number] for p in r.placed}
 
 
 def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> DesignView:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any, Literal, NamedTuple, TypeVar
 
 import shapely
 
-from wingboard.core.design.model import Design, Function, Panel, Place
+from wingboard.core.design.model import Design, Function, Layer, Panel, Place
 from wingboard.core.design.part import Circle, Part, Shape
 from wingboard.core.design.profile import Cutout, Purpose, cutouts, plates
 from wingboard.core.geometry.outline import Loop, area_of
@@ -57,20 +57,50 @@ class Fixing(NamedTuple):
     head: float
 
 
-@lru_cache(maxsize=4096)
-def _template(shape: Shape, turn: float, dx: float, dy: float, part_turn: float) -> Rounded:
-    return shape.rounded().turned(turn).moved(dx, dy).turned(part_turn)
+class Templates:
+    """The shapes of each type of part at each turn, about its own centre, made once a revision."""
+
+    def __init__(self, stack: tuple[Layer, ...]) -> None:
+        self._stack = stack
+        self._profiles: dict[tuple[str, float], tuple[Cutout, ...]] = {}
+        self._openings: dict[tuple[str, float, float], dict[str, list[tuple[Purpose, Rounded]]]] = {}
+        self._envelopes: dict[tuple[str, Envelope, float], Rounded | None] = {}
+
+    def profile(self, placed: Placed) -> tuple[Cutout, ...]:
+        """The openings of a placed part, in the part's coordinates."""
+        key = (placed.part.id, placed.function.pocket)
+        if key not in self._profiles:
+            self._profiles[key] = cutouts(placed.part, self._stack, placed.function.pocket)
+        return self._profiles[key]
+
+    def openings(self, placed: Placed, layer: str) -> list[tuple[Purpose, Rounded]]:
+        """Purpose and shape of the openings in a layer, turned as the part is."""
+        key = (placed.part.id, placed.function.pocket, placed.place.turn)
+        if key not in self._openings:
+            made: dict[str, list[tuple[Purpose, Rounded]]] = {}
+            for cut in self.profile(placed):
+                shape = cut.shape.rounded().turned(cut.turn).moved(cut.x, cut.y).turned(placed.place.turn)
+                made.setdefault(cut.layer, []).append((cut.purpose, shape))
+            self._openings[key] = made
+        return self._openings[key].get(layer, [])
+
+    def envelope(self, placed: Placed, what: Envelope) -> Rounded | None:
+        """An envelope, turned as the part is; None for the hand of a part that is not touched."""
+        key = (placed.part.id, what, placed.place.turn)
+        if key not in self._envelopes:
+            hand = placed.part.hand.shape if placed.part.hand else None
+            shape = {"hand": hand, "body": placed.part.body, "cover": placed.part.cover}[what]
+            self._envelopes[key] = shape.rounded().turned(placed.place.turn) if shape else None
+        return self._envelopes[key]
 
 
 class ResolvedPanel:
     """One panel with everything on it."""
 
-    def __init__(
-        self, panel: Panel, placed: tuple[Placed, ...], profiles: Callable[[Placed], tuple[Cutout, ...]]
-    ) -> None:
+    def __init__(self, panel: Panel, placed: tuple[Placed, ...], templates: Templates) -> None:
         self.panel = panel
         self.placed = placed
-        self._profiles = profiles
+        self._templates = templates
         self.by_number = {p.number: p for p in placed}
         self._sets: dict[str, ShapeSet] = {}
 
@@ -125,11 +155,12 @@ class ResolvedPanel:
 
     def openings(self, layer: str) -> ShapeSet:
         """Everything cut in a layer, the outline apart."""
-        return self._set(f"layer {layer}", lambda: self._opening_set(layer, None))
+        return self._set(f"layer {layer}", lambda: self._opening_set(layer))
 
-    def nut_bores(self, layer: str) -> ShapeSet:
-        """The clear bores for hidden nuts in a layer."""
-        return self._set(f"nuts {layer}", lambda: self._opening_set(layer, "nut"))
+    def hides_nut(self, owner: int, layer: str) -> bool:
+        """Whether the part with that number hides its nut in a layer."""
+        placed = self.by_number.get(owner)
+        return placed is not None and any(p == "nut" for p, _ in self._templates.openings(placed, layer))
 
     def envelopes(self, what: Envelope) -> ShapeSet:
         """Bodies behind, hand room or covered face, fixings included except for hands."""
@@ -140,43 +171,47 @@ class ResolvedPanel:
             self._sets[key] = make()
         return self._sets[key]
 
-    def _opening_set(self, layer: str, purpose: Purpose | None) -> ShapeSet:
-        templates, owners, at = [], [], []
+    def _opening_set(self, layer: str) -> ShapeSet:
+        shapes, owners, at = [], [], []
         for p in self.placed:
-            for cut in self._profiles(p):
-                if cut.layer == layer and purpose in (None, cut.purpose):
-                    templates.append(_template(cut.shape, cut.turn, cut.x, cut.y, p.place.turn))
-                    owners.append(p.number)
-                    at.append((p.place.x, p.place.y))
-        if purpose is None:
-            for k, fixing in enumerate(self.fixings):
-                templates.append(disc(fixing.hole))
-                owners.append(-1 - k)
-                at.append((fixing.x, fixing.y))
-        return ShapeSet(templates, owners, at)
+            for _, shape in self._templates.openings(p, layer):
+                shapes.append(shape)
+                owners.append(p.number)
+                at.append((p.place.x, p.place.y))
+        return self._with_fixings(shapes, owners, at, lambda fixing: fixing.hole)
 
     def _envelope_set(self, what: Envelope) -> ShapeSet:
-        templates, owners, at = [], [], []
+        shapes, owners, at = [], [], []
         for p in self.placed:
-            shape = p.part.hand.shape if what == "hand" and p.part.hand else getattr(p.part, what)
-            if what == "hand" and p.part.hand is None:
-                continue
-            templates.append(_template(shape, 0.0, 0.0, 0.0, p.place.turn))
-            owners.append(p.number)
-            at.append((p.place.x, p.place.y))
-        if what != "hand":
-            for k, fixing in enumerate(self.fixings):
-                templates.append(disc(fixing.head))
-                owners.append(-1 - k)
-                at.append((fixing.x, fixing.y))
-        return ShapeSet(templates, owners, at)
+            shape = self._templates.envelope(p, what)
+            if shape is not None:
+                shapes.append(shape)
+                owners.append(p.number)
+                at.append((p.place.x, p.place.y))
+        if what == "hand":
+            return ShapeSet(shapes, owners, at)
+        return self._with_fixings(shapes, owners, at, lambda fixing: fixing.head)
+
+    def _with_fixings(
+        self,
+        shapes: list[Rounded],
+        owners: list[int],
+        at: list[tuple[float, float]],
+        diameter: Callable[[Fixing], float],
+    ) -> ShapeSet:
+        fixings = self.fixings
+        return ShapeSet(
+            shapes + [disc(diameter(f)) for f in fixings],
+            owners + [-1 - k for k in range(len(fixings))],
+            at + [(f.x, f.y) for f in fixings],
+        )
 
     def cutouts(self, layer: str) -> tuple[PlacedCutout, ...]:
         """Everything to be cut in a layer, the outline apart, in the order of the functions, fixings last."""
         made = []
         for p in self.placed:
             c, s = math.cos(math.radians(p.place.turn)), math.sin(math.radians(p.place.turn))
-            for cut in self._profiles(p):
+            for cut in self._templates.profile(p):
                 if cut.layer == layer:
                     x = p.place.x + cut.x * c - cut.y * s
                     y = p.place.y + cut.x * s + cut.y * c
@@ -195,7 +230,7 @@ class Resolved:
         self.parts = {p.id: p for p in design.parts}
         self.functions = {f.id: f for f in design.functions}
         self._kept: dict[str, Any] = {}
-        self._profiles: dict[tuple[str, float], tuple[Cutout, ...]] = {}
+        self._templates = Templates(design.stack)
 
     def once(self, key: str, compute: Callable[[], T]) -> T:
         """The value of ``compute()``, computed the first time ``key`` is asked for."""
@@ -219,14 +254,7 @@ class Resolved:
         on: dict[str, list[Placed]] = {panel.id: [] for panel in self.design.panels}
         for placed in self.placed:
             on[placed.place.panel].append(placed)
-        return {panel.id: ResolvedPanel(panel, tuple(on[panel.id]), self.profile) for panel in self.design.panels}
-
-    def profile(self, placed: Placed) -> tuple[Cutout, ...]:
-        """The openings of a placed part, in the part's coordinates."""
-        key = (placed.part.id, placed.function.pocket)
-        if key not in self._profiles:
-            self._profiles[key] = cutouts(placed.part, self.design.stack, placed.function.pocket)
-        return self._profiles[key]
+        return {panel.id: ResolvedPanel(panel, tuple(on[panel.id]), self._templates) for panel in self.design.panels}
 
     @property
     def layers(self) -> tuple[str, ...]:

@@ -62,6 +62,11 @@ def lettering(placed: Placed) -> Lettering:
     return _lettering(legend, words, angles, frame, part.detents is not None, placed.place.turn)
 
 
+def letterings(r: Resolved) -> dict[int, Lettering]:
+    """The words and marks of every placed part, by its number."""
+    return r.once("letterings", lambda: {p.number: lettering(p) for p in r.placed})
+
+
 @lru_cache(maxsize=8192)
 def _lettering(
     legend: Legend, words: tuple[str, ...], angles: tuple[float, ...], cover: Shape, ticks: bool, turn: float
@@ -147,7 +152,7 @@ def words_on(r: Resolved, panel: ResolvedPanel) -> tuple[ShapeSet, tuple[tuple[P
         found = [
             (placed, word)
             for placed in panel.placed
-            for letters in (lettering(placed),)
+            for letters in (letterings(r)[placed.number],)
             if not letters.inside
             for word in letters.words
         ]

@@ -8,7 +8,7 @@ import shapely
 
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.rules import spacing_needed
-from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.geometry.rounded import Rounded, gap
 from wingboard.core.quantity import VISIBLE
 
 LOOK_ROUND = 120.0
@@ -62,12 +62,17 @@ def nearest(r: Resolved, lead: Placed) -> Neighbour | None:
     return min(neighbours(r, lead, most=10_000), key=lambda n: n.gap, default=None)
 
 
+def gap_between(lead: Placed, other: Placed, dx: float = 0.0, dy: float = 0.0) -> float:
+    """Edge-to-edge distance (mm) of what is touched, with the first part shifted by (dx, dy)."""
+    return gap(_touched(lead).moved(dx, dy), _touched(other))
+
+
 def _neighbour(r: Resolved, lead: Placed, mine: Rounded, other: Placed) -> Neighbour:
     theirs = _touched(other)
     need = spacing_needed(r.design, lead.part, other.part)
-    gap = float(mine.core.distance(theirs.core)) - mine.radius - theirs.radius
+    apart = gap(mine, theirs)
     start, end = _ends(mine, theirs)
-    return Neighbour(other, gap, need.value if need else None, start, end)
+    return Neighbour(other, apart, need.value if need else None, start, end)
 
 
 def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, float]]:

@@ -15,8 +15,8 @@ from typing import NamedTuple
 from wingboard.core.design.commands import Command, MoveItems, PlacePart
 from wingboard.core.design.errors import NotALength, NotPossible
 from wingboard.core.design.resolved import Placed, Resolved
-from wingboard.core.face.near import nearest
-from wingboard.core.quantity import QuantityError, length
+from wingboard.core.face.near import gap_between, nearest
+from wingboard.core.quantity import VISIBLE, QuantityError, length
 
 _WORD = re.compile(
     r"\s*(?P<word>row|column|pitch|gap|[xyr])\s*(?P<rest>.*?)(?=\s+(?:row|column|pitch|gap|[xyr](?=[\s\d+.\-]))|$)",
@@ -124,9 +124,21 @@ def _gap(value: float, r: Resolved, placed: list[Placed], spots: dict[str, list[
         raise NotPossible("There is no neighbour on this panel to keep a gap to", "selection")
     dx, dy = lead.place.x - near.other.place.x, lead.place.y - near.other.place.y
     along = 0 if abs(dx) >= abs(dy) else 1
-    shift = math.copysign(value - near.gap, dx if along == 0 else dy)
+    away = math.copysign(1.0, dx if along == 0 else dy)
+    shift = away * _shift_for_gap(lead, near.other, value, (away, 0.0) if along == 0 else (0.0, away))
     for spot in spots.values():
         spot[along] += shift
+
+
+def _shift_for_gap(lead: Placed, other: Placed, value: float, way: tuple[float, float]) -> float:
+    """How far (mm) to go that way for the gap to become ``value``; the gap grows with the way, so steps converge."""
+    shift = 0.0
+    for _ in range(60):
+        missing = value - gap_between(lead, other, shift * way[0], shift * way[1])
+        if abs(missing) < VISIBLE / 10:
+            return round(shift, 3)
+        shift += missing
+    raise NotPossible(f"No such gap to {other.function.name} along this line; try row or column first", "text")
 
 
 def _changed(p: Placed, x: float, y: float, turn: float) -> bool:

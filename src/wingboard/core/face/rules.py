@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.design.model import Design, Layer
+import shapely
+
+from wingboard.core.design.model import Design, KeepOut, Layer
 from wingboard.core.design.part import Part
+from wingboard.core.design.resolved import ResolvedPanel
 from wingboard.core.findings.limits import limit
 
 _METAL = {"aluminium", "steel"}
@@ -49,3 +52,9 @@ def bridge_needed(design: Design, layer: Layer) -> Need:
     name = "bridge-fibre" if layer.material in _FIBRE else "bridge-acrylic"
     by_thickness = Need(limit(design, name) * layer.thickness, name)
     return max(by_thickness, Need(limit(design, "bridge-least"), "bridge-least"))
+
+
+def keep_out_on(box: KeepOut, panel: ResolvedPanel) -> shapely.Polygon:
+    """A keep-out of the opening, in a panel's coordinates."""
+    x, y = box.x - panel.panel.x, box.y - panel.panel.y
+    return shapely.box(x, y, x + box.width, y + box.height)

@@ -6,15 +6,15 @@ import math
 from typing import NamedTuple
 
 from wingboard.core.design.commands import MoveItems
-from wingboard.core.design.profile import plates
+from wingboard.core.design.profile import depth_behind_front, plates
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.face.legend import Lettering, lettering, words_on
-from wingboard.core.face.rules import bridge_needed, spacing_needed, widest_spacing
+from wingboard.core.face.legend import Lettering, letterings, words_on
+from wingboard.core.face.rules import bridge_needed, keep_out_on, spacing_needed, widest_spacing
 from wingboard.core.findings.finding import Fix
 from wingboard.core.findings.limits import limit
-from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
 from wingboard.core.geometry.shapeset import ShapeSet
-from wingboard.core.quantity import TOUCH
+from wingboard.core.quantity import TOUCH, VISIBLE
 
 FARTHEST = 60.0
 """No fix moves a part further than this (mm)."""
@@ -26,8 +26,11 @@ class Shortfalls(NamedTuple):
 
     hands: float
     openings: float
+    edge: float
     bodies: float
     words: float
+    words_edge: float
+    keepouts: float
 
     def no_worse_than(self, other: Shortfalls) -> bool:
         """Whether each kind holds here, or fails by no more than there."""
@@ -44,7 +47,10 @@ class Mover:
 
     def shortfalls(self, dx: float, dy: float) -> Shortfalls:
         """How each kind of rule fares with the part shifted by (dx, dy) mm."""
-        return Shortfalls(self._hands(dx, dy), self._openings(dx, dy), self._bodies(dx, dy), self._words(dx, dy))
+        openings, edge = self._openings(dx, dy)
+        words, words_edge = self._words(dx, dy)
+        hands, bodies, keepouts = self._hands(dx, dy), self._bodies(dx, dy), self._keepouts(dx, dy)
+        return Shortfalls(hands, openings, edge, bodies, words, words_edge, keepouts)
 
     def _own(self, shapes: ShapeSet, dx: float, dy: float) -> list[Rounded]:
         mine = (shapes.owners == self.placed.number).nonzero()[0]
@@ -53,23 +59,21 @@ class Mover:
     def _hands(self, dx: float, dy: float) -> float:
         worst, shapes = -math.inf, self.panel.envelopes("hand")
         for shape in self._own(shapes, dx, dy):
-            for i, gap in shapes.against(shape, self.widest, self.placed.number):
+            for i, apart in shapes.against(shape, self.widest, self.placed.number):
                 other = self.panel.by_number[int(shapes.owners[i])].part
                 need = spacing_needed(self.design, self.placed.part, other)
-                worst = max(worst, need.value - gap if need else -math.inf)
+                worst = max(worst, need.value - apart if need else -math.inf)
         return worst
 
-    def _openings(self, dx: float, dy: float) -> float:
-        worst = -math.inf
+    def _openings(self, dx: float, dy: float) -> tuple[float, float]:
+        worst = worst_edge = -math.inf
         for layer in plates(self.design.stack):
             need, shapes = bridge_needed(self.design, layer).value, self.panel.openings(layer.id)
             for shape in self._own(shapes, dx, dy):
                 near = shapes.against(shape, need, self.placed.number)
                 worst = max(worst, need - near[0][1] if near else -math.inf)
-                inside = self.panel.area.covers(shape.core)
-                edge = float(self.panel.area.exterior.distance(shape.core)) * (1 if inside else -1) - shape.radius
-                worst = max(worst, need - edge)
-        return worst
+                worst_edge = max(worst_edge, need - margin_inside(shape, self.panel.area))
+        return worst, worst_edge
 
     def _bodies(self, dx: float, dy: float) -> float:
         need, shapes, worst = limit(self.design, "body-clearance"), self.panel.envelopes("body"), -math.inf
@@ -78,60 +82,67 @@ class Mover:
             worst = max(worst, need - near[0][1] if near else -math.inf)
         return worst
 
-    def _words(self, dx: float, dy: float) -> float:
+    def _keepouts(self, dx: float, dy: float) -> float:
+        depth = depth_behind_front(self.placed.part, self.design.stack, self.placed.function.pocket)
+        boxes = [keep_out_on(k, self.panel) for k in self.design.brief.keepouts if k.clear < depth - VISIBLE]
+        bodies = self._own(self.panel.envelopes("body"), dx, dy)
+        return max((-gap(body, Rounded(box, 0.0)) for body in bodies for box in boxes), default=-math.inf)
+
+    def _words(self, dx: float, dy: float) -> tuple[float, float]:
         words, _ = words_on(self.r, self.panel)
         covers, need = self.panel.envelopes("cover"), limit(self.design, "legend-clearance")
-        worst = self.words_of(lettering(self.placed), dx, dy)
+        worst, edge = self.words_of(letterings(self.r)[self.placed.number], dx, dy)
         for shape in self._own(covers, dx, dy):
             near = words.against(shape, need, self.placed.number)
             worst = max(worst, need - near[0][1] if near else -math.inf)
-        return worst
+        return worst, edge
 
-    def words_of(self, letters: Lettering, dx: float = 0.0, dy: float = 0.0) -> float:
-        """The worst shortfall (mm) of these words, shifted by (dx, dy), against all else on the face."""
+    def words_of(self, letters: Lettering, dx: float = 0.0, dy: float = 0.0) -> tuple[float, float]:
+        """The worst shortfalls (mm) of these words, shifted by (dx, dy): against all else on the face, and the edge."""
         words, _ = words_on(self.r, self.panel)
         covers, need = self.panel.envelopes("cover"), limit(self.design, "legend-clearance")
-        x, y, worst = self.placed.place.x + dx, self.placed.place.y + dy, -math.inf
+        x, y, worst, worst_edge = self.placed.place.x + dx, self.placed.place.y + dy, -math.inf, -math.inf
         for word in () if letters.inside else letters.words:
             shape = word.box.moved(x, y)
             for others in (words, covers):
                 near = others.against(shape, need, self.placed.number)
                 worst = max(worst, need - near[0][1] if near else -math.inf)
-            edge = float(self.panel.area.exterior.distance(shape.core))
-            worst = max(worst, edge if not self.panel.area.covers(shape.core) else -math.inf)
-        return worst
+            worst_edge = max(worst_edge, -margin_inside(shape, self.panel.area))
+        return worst, worst_edge
 
 
-def move_to_settle(r: Resolved, panel: ResolvedPanel, candidates: list[Placed], kind: str) -> Fix | None:
-    """The shortest move right, left, up or down of one of the candidates after which the kind of rule holds.
+def move_to_settle(r: Resolved, panel: ResolvedPanel, candidates: list[Placed], *kinds: str) -> Fix | None:
+    """The shortest move right, left, up or down of one of the candidates after which these kinds of rule hold.
 
-    :param kind: a field of :class:`Shortfalls`.
+    :param kinds: fields of :class:`Shortfalls`.
     :returns: None when every such move would run into something else, or further than :data:`FARTHEST`.
     """
-    best: tuple[float, int, str, Placed] | None = None
-    for order, placed in enumerate(reversed(candidates)):
+    best: tuple[float, str, Placed] | None = None
+    for placed in reversed(candidates):
         mover = Mover(r, panel, placed)
         before = mover.shortfalls(0, 0)
         for way, (sx, sy) in _WAYS.items():
-            farthest = best[0] if best else FARTHEST
-            distance = _shortest(mover, before, kind, sx, sy, farthest)
-            if distance is not None and (best is None or distance < best[0] - 1e-9):
-                best = (distance, order, way, placed)
+            farthest = best[0] - 1e-9 if best else FARTHEST
+            distance = _shortest(mover, before, kinds, sx, sy, farthest)
+            if distance is not None:
+                best = (distance, way, placed)
     if best is None:
         return None
-    distance, _, way, placed = best
+    distance, way, placed = best
     sx, sy = _WAYS[way]
     command = MoveItems(functions=(placed.function.id,), dx=round(sx * distance, 2), dy=round(sy * distance, 2))
     return Fix(label=f"Move {placed.function.name} {distance:.1f} mm {way}", commands=(command,))
 
 
-def _shortest(mover: Mover, before: Shortfalls, kind: str, sx: int, sy: int, farthest: float) -> float | None:
-    distance = max(0.1, _up(getattr(before, kind)))
+def _shortest(
+    mover: Mover, before: Shortfalls, kinds: tuple[str, ...], sx: int, sy: int, farthest: float
+) -> float | None:
+    distance = max(0.1, *(_up(getattr(before, kind)) for kind in kinds))
     for _ in range(8):
         if distance > farthest:
             return None
         after = mover.shortfalls(sx * distance, sy * distance)
-        left = getattr(after, kind)
+        left = max(getattr(after, kind) for kind in kinds)
         if left <= TOUCH:
             return distance if after.no_worse_than(before) else None
         distance = round(distance + max(0.1, _up(left)), 2)
@@ -139,4 +150,4 @@ def _shortest(mover: Mover, before: Shortfalls, kind: str, sx: int, sy: int, far
 
 
 def _up(value: float) -> float:
-    return math.ceil(round(min(value, 1e4) * 10, 6)) / 10
+    return math.ceil(round(min(max(value, 0.0), 1e4) * 10, 6)) / 10

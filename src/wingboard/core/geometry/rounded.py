@@ -77,5 +77,25 @@ def slab(width: float, height: float, corner: float = 0.0) -> Rounded:
 
 
 def gap(a: Rounded, b: Rounded) -> float:
-    """Edge-to-edge distance in mm; negative when they overlap (exact for discs, a bound for the rest)."""
-    return float(shapely.distance(a.core, b.core)) - a.radius - b.radius
+    """Edge-to-edge distance in mm; where they overlap, minus a way that parts them (exact for discs and boxes)."""
+    apart = float(shapely.distance(a.core, b.core))
+    return (apart or -sunk(a.core, b.core)) - a.radius - b.radius
+
+
+def sunk(a: BaseGeometry, b: BaseGeometry) -> float:
+    """How far (mm) two touching cores reach into each other, along x or y or to the nearest edge."""
+    if a.geom_type == "Point":
+        return float(a.distance(b.boundary)) if b.geom_type == "Polygon" else 0.0
+    if b.geom_type == "Point":
+        return sunk(b, a)
+    ax0, ay0, ax1, ay1 = a.bounds
+    bx0, by0, bx1, by1 = b.bounds
+    return max(0.0, min(ax1 - bx0, bx1 - ax0, ay1 - by0, by1 - ay0))
+
+
+def margin_inside(shape: Rounded, area: Polygon) -> float:
+    """How far (mm) the shape stays inside ``area``; negative by how far it reaches beyond."""
+    if area.covers(shape.core):
+        return float(area.exterior.distance(shape.core)) - shape.radius
+    corners = shapely.points(shapely.get_coordinates(shape.core))
+    return -float(shapely.distance(corners, area).max()) - shape.radius

@@ -14,7 +14,7 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 
-from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.geometry.rounded import Rounded, margin_inside, sunk
 
 Indices = npt.NDArray[np.int64]
 Lengths = npt.NDArray[np.float64]
@@ -63,7 +63,7 @@ class ShapeSet:
         a, b = self._tree.query(_boxes(self.bounds + reach))
         keep = (a < b) & (self.owners[a] != self.owners[b])
         a, b = a[keep], b[keep]
-        gaps = shapely.distance(self.cores[a], self.cores[b]) - self.radii[a] - self.radii[b]
+        gaps = _gaps(self.cores[a], self.cores[b]) - self.radii[a] - self.radii[b]
         near = np.flatnonzero(gaps < limit)
         return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in near)
 
@@ -75,7 +75,7 @@ class ShapeSet:
         a, b = others._tree.query(_boxes(self.bounds + reach))
         keep = self.owners[a] != others.owners[b]
         a, b = a[keep], b[keep]
-        gaps = shapely.distance(self.cores[a], others.cores[b]) - self.radii[a] - others.radii[b]
+        gaps = _gaps(self.cores[a], others.cores[b]) - self.radii[a] - others.radii[b]
         close = np.flatnonzero(gaps < limit)
         return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in close)
 
@@ -86,16 +86,26 @@ class ShapeSet:
         x0, y0, x1, y1 = shape.bounds
         found = self._tree.query(shapely.box(x0 - limit, y0 - limit, x1 + limit, y1 + limit))
         found = found[self.owners[found] != owner]
-        gaps = shapely.distance(self.cores[found], shape.core) - self.radii[found] - shape.radius
+        others = np.full(len(found), shape.core, dtype=object)
+        gaps = _gaps(self.cores[found], others) - self.radii[found] - shape.radius
         return sorted(((int(i), float(g)) for i, g in zip(found, gaps, strict=True) if g < limit), key=lambda p: p[1])
 
     def margins_inside(self, area: shapely.Polygon) -> Lengths:
         """For each shape, how far (mm) it stays inside ``area``; negative by how far its edge pokes out or beyond."""
         if not len(self):
             return np.zeros(0)
-        away = shapely.distance(self.cores, area.exterior)
-        inside = shapely.covers(area, self.cores)
-        return np.asarray(np.where(inside, away, -away) - self.radii, dtype=np.float64)
+        margins: Lengths = shapely.distance(self.cores, area.exterior) - self.radii
+        for i in np.flatnonzero(~shapely.covers(area, self.cores)):
+            margins[i] = margin_inside(self.shape(int(i)), area)
+        return margins
+
+
+def _gaps(a: npt.NDArray[np.object_], b: npt.NDArray[np.object_]) -> Lengths:
+    """Distances of cores pair by pair; for those that touch, minus how far they reach into each other."""
+    gaps: Lengths = np.asarray(shapely.distance(a, b), dtype=np.float64)
+    for i in np.flatnonzero(gaps == 0):
+        gaps[i] = -sunk(a[i], b[i])
+    return gaps
 
 
 def _boxes(bounds: Lengths) -> npt.NDArray[np.object_]:

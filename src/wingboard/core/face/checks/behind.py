@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import shapely
-
 from wingboard.core.design.base import Source
 from wingboard.core.design.model import KeepOut
 from wingboard.core.design.profile import depth_behind_front
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.checks.spots import at, between
+from wingboard.core.face.rules import keep_out_on
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.quantity import VISIBLE
 
 DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of its wires")
@@ -85,22 +85,17 @@ def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     for panel in r.panels.values():
         bodies = panel.envelopes("body")
         for box in r.design.brief.keepouts:
-            area = _on_panel(box, panel)
-            for i, owner in enumerate(bodies.owners):
-                placed = panel.by_number.get(int(owner))
-                if placed is None or shapely.distance(bodies.cores[i], area) >= bodies.radii[i]:
+            area = keep_out_on(box, panel)
+            for i, overlap in bodies.against(Rounded(area, 0.0), 0.0, owner=-99):
+                placed = panel.by_number.get(int(bodies.owners[i]))
+                if placed is None or overlap > -VISIBLE:
                     continue
                 depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
                 if depth > box.clear + VISIBLE:
-                    yield _hits(rule, panel, placed, box, depth)
+                    yield _hits(r, rule, panel, placed, box, depth)
 
 
-def _on_panel(box: KeepOut, panel: ResolvedPanel) -> shapely.Polygon:
-    x, y = box.x - panel.panel.x, box.y - panel.panel.y
-    return shapely.box(x, y, x + box.width, y + box.height)
-
-
-def _hits(rule: Check, panel: ResolvedPanel, placed: Placed, box: KeepOut, depth: float) -> Finding:
+def _hits(r: Resolved, rule: Check, panel: ResolvedPanel, placed: Placed, box: KeepOut, depth: float) -> Finding:
     return rule.finding(
         placed.function.id,
         detail=f"{placed.function.name} in front of {box.name}",
@@ -108,5 +103,6 @@ def _hits(rule: Check, panel: ResolvedPanel, placed: Placed, box: KeepOut, depth
         measured=Measure(value=depth),
         needed=Measure(value=box.clear),
         most=True,
+        fix=move_to_settle(r, panel, [placed], "keepouts"),
         extra=box.id,
     )

@@ -39,12 +39,11 @@ def thin_webs(r: Resolved, panel: ResolvedPanel) -> dict[tuple[int, int], Web]:
         worst: dict[tuple[int, int], Web] = {}
         for layer in plates(r.design.stack):
             need, shapes = bridge_needed(r.design, layer), panel.openings(layer.id)
-            bores = panel.nut_bores(layer.id).owners
             for near in shapes.closer_than(need.value - VISIBLE):
                 pair = (int(shapes.owners[near.a]), int(shapes.owners[near.b]))
                 key = (min(pair), max(pair))
                 if key not in worst or near.gap - need.value < worst[key].near.gap - worst[key].need.value:
-                    nuts = bool((bores == pair[0]).any() and (bores == pair[1]).any())
+                    nuts = panel.hides_nut(pair[0], layer.id) and panel.hides_nut(pair[1], layer.id)
                     worst[key] = Web(layer, near, need, between(panel, shapes, near), nuts)
         return worst
 
@@ -185,7 +184,7 @@ def _edge_finding(
         measured=Measure(value=margin),
         needed=Measure(value=need.value),
         source=source_of(r.design, need.limit),
-        fix=move_to_settle(r, panel, [placed], "openings") or _to_the_middle(panel, placed),
+        fix=move_to_settle(r, panel, [placed], "edge") or _to_the_middle(panel, placed),
         extra="edge",
         weight=_softened(margin, need) if rule.code == "face.bridge-thin" else None,
     )

@@ -9,7 +9,7 @@ from wingboard.core.design.commands import EditFunction, SetLegend
 from wingboard.core.design.model import Legend
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.checks.spots import at
-from wingboard.core.face.legend import Word, lettering, words_on
+from wingboard.core.face.legend import Word, lettering, letterings, words_on
 from wingboard.core.face.settle import Mover, move_to_settle
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
@@ -39,7 +39,7 @@ def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=at(panel, placed.place.x + word.x, placed.place.y + word.y),
                 measured=Measure(value=gap),
                 needed=Measure(value=need),
-                fix=_other_side(r, panel, placed) or move_to_settle(r, panel, [placed], "words"),
+                fix=_other_side(r, panel, placed) or move_to_settle(r, panel, [placed], "words", "words_edge"),
                 extra=word.role,
             )
 
@@ -79,7 +79,7 @@ def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None
     side = "below" if legend.side == "above" else "above"
     turned = legend.model_copy(update={"side": side})
     moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
-    if Mover(r, panel, moved).words_of(lettering(moved)) > TOUCH:
+    if max(Mover(r, panel, moved).words_of(lettering(moved))) > TOUCH:
         return None
     command = SetLegend(function=placed.function.id, legend=turned)
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))
@@ -144,9 +144,10 @@ def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Fin
 )
 def not_in_font(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Functions whose words would be cut incomplete."""
+    letters = letterings(r)
     for panel in r.panels.values():
         for placed in panel.placed:
-            missing = "".join(dict.fromkeys("".join(w.run.missing for w in lettering(placed).words)))
+            missing = "".join(dict.fromkeys("".join(w.run.missing for w in letters[placed.number].words)))
             if missing:
                 yield rule.finding(
                     placed.function.id,

@@ -1,0 +1,116 @@
+"""Legends by rule, the number line, and what is nearest."""
+
+import math
+
+import pytest
+
+from building import found, plate
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.errors import DesignError
+from wingboard.core.design.model import Design, Legend, Place
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.face.legend import GAP, lettering
+from wingboard.core.face.near import nearest
+from wingboard.core.face.numberline import commands_for
+from wingboard.core.parts.catalogue import catalogue
+
+
+@pytest.mark.parametrize("part", [p.id for p in catalogue().values() if p.ways])
+@pytest.mark.parametrize("turn", [0, 30, 90, 217])
+def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: float) -> None:
+    ways = catalogue()[part].ways
+    commands = (
+        c.EditFunction(function="f1", positions=tuple("ABCDEFGHIJKL"[:ways])),
+        c.TurnItems(functions=("f1",), by=turn),
+    )
+    placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
+    words = [w for w in lettering(placed).words if w.role == "position"]
+    assert len(words) == ways
+    for word, angle in zip(words, placed.part.angles(ways), strict=True):
+        centre = word.box.core.centroid
+        away = (math.degrees(math.atan2(centre.y, centre.x)) - angle - turn) % 360
+        assert min(away, 360 - away) < 0.01
+        assert word.box.core.distance(placed.part.cover.rounded().core) > 0
+
+
+def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
+    for side in ("above", "below"):
+        legend = c.SetLegend(function="f1", legend=Legend.model_validate({"text": "GONG", "side": side}))
+        (word,) = lettering(Resolved(plate(("button-22", 100, 60), commands=(legend,))).placed[0]).words
+        near = word.box.bounds[1] if side == "above" else -word.box.bounds[3]
+        assert near == pytest.approx(29.5 / 2 + GAP, abs=0.1)  # round letters overshoot the line a little
+        assert word.run.cap == 4.0
+
+
+def test_words_on_a_lens_are_fitted_to_it() -> None:
+    design = plate(("caption-two-lamp", 60, 60), commands=(c.EditFunction(function="f1", name="x"),))
+    legend = Legend(text="A RATHER LONG CAPTION", side="inside")
+    wide = apply(design, (c.SetLegend(function="f1", legend=legend),), catalogue())
+    letters = lettering(Resolved(wide).placed[0])
+    x0, _, x1, _ = letters.words[0].box.bounds
+    assert letters.inside
+    assert x1 - x0 <= 22.01
+
+
+TWO = plate(("toggle-large-on-off", 40, 40), ("toggle-large-on-off", 90, 55))
+
+
+def typed(text: str, *selection: str, design: Design = TWO) -> list[tuple[float, float, float]]:
+    """Where both parts are after a typed line."""
+    after = apply(design, commands_for(text, Resolved(design), selection or ("f1",)), catalogue())
+    places = [f.place for f in after.functions if isinstance(f.place, Place)]
+    return [(round(p.x, 4), round(p.y, 4), p.turn) for p in places]
+
+
+@pytest.mark.parametrize(
+    ("text", "expected"),
+    [
+        ("x 42.5", (42.5, 40, 0)),
+        ("x+3/16in", (44.7625, 40, 0)),
+        ("y-2 r90", (40, 38, 90)),
+        ("x -5 y +1", (35, 41, 0)),
+        ("r 350 r+15", (40, 40, 5)),
+        ("X 1-1/4 in Y 20", (31.75, 20, 0)),
+    ],
+)
+def test_a_typed_place_is_taken(text: str, expected: tuple[float, float, float]) -> None:
+    assert typed(text)[0] == expected
+
+
+def test_gap_row_column_and_pitch() -> None:
+    moved = apply(TWO, commands_for("gap 19", Resolved(TWO), ("f1",)), catalogue())
+    near = nearest(Resolved(moved), Resolved(moved).placed[0])
+    assert near is not None
+    assert near.gap == pytest.approx(19, abs=0.002)
+    assert near.other.place.y == 55
+    assert typed("row", "f1", "f2") == [(40, 40, 0), (90, 40, 0)]
+    assert typed("column", "f2", "f1") == [(90, 40, 0), (90, 55, 0)]
+    assert typed("pitch 25.4 row", "f1", "f2") == [(40, 40, 0), (65.4, 40, 0)]
+
+
+@pytest.mark.parametrize("text", ["", "q 3", "x", "x 1/0", "y 99999", "r 720", "row 5", "x 3 nonsense", "pitch 3"])
+def test_a_line_that_makes_no_sense_is_refused(text: str) -> None:
+    with pytest.raises(DesignError):
+        commands_for(text, Resolved(TWO), ("f1",))
+
+
+def test_a_line_without_a_placed_part_is_refused() -> None:
+    with pytest.raises(DesignError):
+        commands_for("x 3", Resolved(TWO), ())
+
+
+def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> None:
+    from wingboard.core.design.document import read_design
+    from wingboard.core.overview.review import review
+    from wingboard.demo import demo_texts
+
+    tram, dust = (read_design(text, catalogue()) for text in demo_texts().values())
+    assert [f.code for f in review(Resolved(tram)) if f.weight != "note"] == ["face.words-off-detents"]
+    assert [f for f in review(Resolved(dust)) if f.weight != "note"] == []
+    (wrong,) = found(tram, "face.words-off-detents")
+    assert wrong.fix is not None
+    settled = apply(tram, wrong.fix.commands, catalogue())
+    assert [f for f in review(Resolved(settled)) if f.weight != "note"] == []
+    assert len([f for f in tram.functions if f.place]) >= 20
+    assert len(tram.functions) == 60

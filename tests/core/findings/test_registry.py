@@ -1,0 +1,29 @@
+"""The registry, checked both ways: every check registered, documented and seen to fire by some test."""
+
+from pathlib import Path
+
+from wingboard.core.findings.limits import LIMITS
+from wingboard.core.overview.review import all_checks
+
+ROOT = Path(__file__).parents[3]
+
+
+def test_every_check_is_documented_and_every_documented_code_exists() -> None:
+    codes = {c.code for c in all_checks()}
+    text = (ROOT / "docs" / "checks.md").read_text("utf-8")
+    documented = {
+        line.split("`")[1] for line in text.splitlines() if line.startswith("| `") and "." in line.split("`")[1]
+    }
+    assert codes == documented
+    assert len(codes) >= 12
+
+
+def test_every_check_is_named_by_a_test() -> None:
+    texts = "\n".join(f.read_text("utf-8") for f in (ROOT / "tests" / "core").rglob("test_*.py"))
+    assert [c.code for c in all_checks() if f'"{c.code}"' not in texts] == []
+
+
+def test_every_limit_serves_a_check_and_names_its_source() -> None:
+    used = {name for c in all_checks() for name in c.limits}
+    assert used == set(LIMITS)
+    assert all(c.source.said() and c.measures for c in all_checks())

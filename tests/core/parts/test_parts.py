@@ -1,0 +1,92 @@
+"""The catalogue is consistent, and threads and pockets are judged by the stack."""
+
+from itertools import pairwise
+
+import pytest
+
+from building import found, plate, settled
+from wingboard.core.design import commands as c
+from wingboard.core.design.model import THREE_LAYERS
+from wingboard.core.design.part import Circle, Part, Rect, Shape
+from wingboard.core.design.profile import cutouts, depth_behind_front, thread_needed
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.parts.side import side_view
+
+PARTS = list(catalogue().values())
+
+
+def width(shape: Shape) -> float:
+    """The shape's width."""
+    return shape.diameter if isinstance(shape, Circle) else shape.width
+
+
+@pytest.mark.parametrize("part", PARTS, ids=[p.id for p in PARTS])
+def test_every_part_is_consistent(part: Part) -> None:
+    if part.bush:
+        assert part.bush.diameter <= width(part.hole)
+        assert thread_needed(part, THREE_LAYERS) <= part.bush.length
+        assert part.mount != "behind" or width(part.nut_bore or part.hole) > width(part.hole)
+    if part.recess:
+        assert width(part.hole) < width(part.recess)
+        assert width(part.body) <= width(part.recess)
+    assert width(part.cover) >= width(part.hole)
+    assert {cut.layer for cut in cutouts(part, THREE_LAYERS)} == {"face", "diffuser", "back"}
+    assert depth_behind_front(part, THREE_LAYERS) >= 8
+    assert all(box.z1 > box.z0 and box.half >= 0 for box in side_view(part, THREE_LAYERS))
+    angles = part.angles(part.ways)
+    assert len(set(angles)) == len(angles)
+    drawn = max(width(s.shape) for s in part.front)
+    assert drawn <= width(part.cover) + 0.01 or isinstance(part.cover, Rect)
+    assert all(source.said() for source in part.sources.values())
+
+
+def test_the_first_parts_are_there() -> None:
+    families = {p.family for p in PARTS}
+    assert families >= {
+        "toggle",
+        "button",
+        "emergency",
+        "key",
+        "rotary",
+        "encoder",
+        "pot",
+        "lamp",
+        "caption",
+        "readout",
+    }
+    assert len(PARTS) >= 14
+
+
+def test_a_stopped_rotary_keeps_the_step_of_its_mechanism() -> None:
+    # Common practice: a 12-way mechanism stopped at 8 still steps 30°, 210° of travel.
+    angles = catalogue()["rotary-12"].angles(8)
+    assert {round(a - b, 9) for a, b in pairwise(angles)} == {30}
+    assert angles[0] - angles[-1] == 210
+
+
+def thick(thickness: float) -> tuple[c.Command, ...]:
+    """A back layer of that thickness."""
+    return (c.SetLayer(layer="back", thickness=thickness),)
+
+
+def test_a_thread_too_short_is_seated_in_a_pocket_while_the_floor_allows() -> None:
+    design = plate(("toggle-large-on-off", 60, 60), commands=thick(8))
+    (finding,) = found(design, "parts.bush-short")
+    assert finding.needed is not None
+    assert finding.needed.value == pytest.approx(8 + 0.8 + 2.2 + 1.0)
+    after = settled(design, finding)
+    assert after.functions[0].pocket == pytest.approx(1.0)
+    assert found(after, "parts.bush-short") == []
+    assert found(after, "parts.pocket-floor") == []
+    (hopeless,) = found(plate(("toggle-small-on-off", 60, 60), commands=thick(20)), "parts.bush-short")
+    assert hopeless.fix is None
+
+
+def test_a_pocket_leaves_a_floor_of_a_third_of_the_sheet() -> None:
+    deep = (*thick(6), c.SetPocket(function="f1", depth=5))
+    design = plate(("toggle-large-on-off", 60, 60), commands=deep)
+    (finding,) = found(design, "parts.pocket-floor")
+    assert finding.measured is not None
+    assert finding.needed is not None
+    assert (finding.measured.value, finding.needed.value) == (1, 2)
+    assert found(settled(design, finding), "parts.pocket-floor") == []

@@ -1,0 +1,190 @@
+"""Our figures against the world outside: standards, vendors' headers, reference libraries, independent readers."""
+
+import io
+import math
+import re
+import subprocess
+from pathlib import Path
+
+import eseries
+import ezdxf
+import pypdfium2
+import pytest
+import svgelements
+from fontTools.pens.boundsPen import BoundsPen
+from fontTools.ttLib import TTFont
+from hypothesis import given
+from hypothesis import strategies as st
+
+from building import plate
+from wingboard.core.cut.export import cut_files
+from wingboard.core.cut.scenes import panel_scenes
+from wingboard.core.design import commands as c
+from wingboard.core.design.document import read_design
+from wingboard.core.design.model import Design
+from wingboard.core.design.resolved import SCREW_HOLE, Resolved
+from wingboard.core.face import lettering
+from wingboard.core.files.scene import CirclePath
+from wingboard.core.files.template import BAR, tiling, write_template
+from wingboard.core.overview.review import review
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.wire.boards import boards
+from wingboard.core.wire.resistor import E24, next_e24, series_resistor
+from wingboard.demo import demo_texts
+
+VARIANTS = Path("/usr/share/arduino/hardware/arduino/avr/variants")
+NAMES = {"uno": "standard", "mega": "mega"}
+PROBE = """
+#define ARDUINO_MAIN
+#include <stdint.h>
+#include <stdio.h>
+#define __AVR_ATmega%s__
+#include "pins_arduino.h"
+int main(void) {
+  for (int p = 0; p < NUM_DIGITAL_PINS; p++)
+    printf("%%d %%d %%d %%d\\n", p, digitalPinHasPWM(p) ? 1 : 0, digitalPinToInterrupt(p) >= 0,
+           p >= A0 && p < A0 + NUM_ANALOG_INPUTS);
+}
+"""
+
+
+@pytest.mark.parametrize("kind", ["uno", "mega"])
+def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path) -> None:
+    header = VARIANTS / NAMES[kind] / "pins_arduino.h"
+    text = header.read_text("utf-8")
+    # The macros are compiled by the host; the register tables behind ARDUINO_MAIN name the chip and are cut off.
+    (tmp_path / "pins_arduino.h").write_text(text.split("#ifdef ARDUINO_MAIN")[0] + "\n#endif\n")
+    (tmp_path / "avr").mkdir()
+    (tmp_path / "avr/pgmspace.h").write_text("")
+    (tmp_path / "probe.c").write_text(PROBE % {"uno": "328P", "mega": "2560"}[kind] + "\n#define NOT_AN_INTERRUPT -1\n")
+    source = (
+        (tmp_path / "probe.c")
+        .read_text()
+        .replace("#include <stdint.h>", "#define NOT_AN_INTERRUPT -1\n#include <stdint.h>")
+    )
+    (tmp_path / "probe.c").write_text(source)
+    build = ["gcc", "-w", "-I", str(tmp_path), "-o", str(tmp_path / "probe"), str(tmp_path / "probe.c")]
+    subprocess.run(build, check=True, capture_output=True, text=True)
+    printed = subprocess.run([str(tmp_path / "probe")], check=True, capture_output=True, text=True).stdout
+    vendor = {n: flags for n, *flags in (map(int, line.split()) for line in printed.splitlines())}
+    ours = {p.number: [int(p.pwm), int(p.interrupt), int(p.analogue)] for p in boards()[kind].pins}  # type: ignore[index]
+    assert set(ours) == set(vendor) - {0, 1}  # 0 and 1 carry the USB line
+    assert ours == {n: vendor[n] for n in ours}
+
+
+def test_clearance_holes_are_iso_273_medium() -> None:
+    # ISO 273:1979, medium series (figures as printed in common fastener tables).
+    assert SCREW_HOLE == {"M2": 2.4, "M2.5": 2.9, "M3": 3.4, "M4": 4.5, "M5": 5.5, "M6": 6.6}
+
+
+def test_e24_is_iec_60063_by_a_reference_library() -> None:
+    assert tuple(eseries.series(eseries.E24)) == E24
+
+
+@given(st.floats(min_value=0.5, max_value=9e6))
+def test_the_next_value_up_is_the_librarys(ohms: float) -> None:
+    assert next_e24(ohms) == pytest.approx(eseries.find_greater_than_or_equal(eseries.E24, ohms * (1 - 1e-9)))
+
+
+def test_resistors_of_the_handbook() -> None:
+    # R = (Vs - Vf)/I, worked examples of common practice.
+    assert series_resistor(12, 2, 0.010) == 1000
+    assert series_resistor(5, 2, 0.010) == 300  # 300 Ω exactly is an E24 value
+    assert series_resistor(12, 4, 0.010) == 820
+    assert series_resistor(3.3, 3.4, 0.010) is None
+
+
+@pytest.mark.parametrize("cap", [5.0, 4.0, 3.0])
+def test_cap_heights_are_those_of_the_outlines(cap: float) -> None:
+    loops = lettering.contours(lettering.run("HEX", cap))
+    ys = [y for loop in loops for _, y in loop]
+    assert max(ys) - min(ys) == pytest.approx(cap, abs=0.02)
+    font = TTFont(Path(lettering.__file__).parent / "fonts" / lettering.FONT)
+    pen = BoundsPen(font.getGlyphSet())
+    font.getGlyphSet()["H"].draw(pen)
+    assert pen.bounds[3] == font["OS/2"].sCapHeight
+
+
+TRAM = read_design(demo_texts()["kestrel-line-9"], catalogue())
+POCKET = plate(
+    ("toggle-large-on-off", 60, 60),
+    ("rotary-12", 120, 60),
+    commands=(c.SetPocket(function="f1", depth=0.8), c.TurnItems(functions=("f2",), by=33)),
+)
+
+
+def circles(design: Design, layer: str) -> set[tuple[float, float, float]]:
+    """Centre and diameter of every round cut of the first panel, as the design has them."""
+    r = Resolved(design)
+    scene = panel_scenes(r, next(iter(r.panels.values())))[layer]
+    return {
+        (round(i.path.x, 3), round(i.path.y, 3), round(i.path.diameter, 3))
+        for i in scene.items
+        if isinstance(i.path, CirclePath)
+    }
+
+
+@pytest.mark.parametrize("design", [TRAM, POCKET], ids=["tram", "pocket"])
+@pytest.mark.parametrize("layer", ["face", "diffuser", "back"])
+def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design: Design, layer: str) -> None:
+    files = cut_files(Resolved(design), ())
+    stem = f"cut/{design.panels[0].id}/{layer}"
+    wanted = circles(design, layer)
+    drawing = ezdxf.read(io.StringIO(files[f"{stem}.dxf"].decode()))  # type: ignore[attr-defined]
+    assert (drawing.dxfversion, drawing.header["$INSUNITS"], drawing.audit().errors) == ("AC1024", 4, [])
+    entities = list(drawing.modelspace())
+    assert {e.dxf.layer.split("_")[0] for e in entities} <= {"ENGRAVE", "POCKET", "INNER", "OUTLINE"}
+    read = {
+        (round(e.dxf.center.x, 3), round(e.dxf.center.y, 3), round(2 * e.dxf.radius, 3))
+        for e in entities
+        if e.dxftype() == "CIRCLE"
+    }
+    assert read == wanted
+    height = Resolved(design).panels[design.panels[0].id].size[1]
+    picture = svgelements.SVG.parse(io.StringIO(files[f"{stem}.svg"].decode()), ppi=25.4)  # one unit a millimetre
+    assert {g.id for g in picture.select(lambda e: isinstance(e, svgelements.Group)) if g.id} == {
+        "engrave",
+        "pocket",
+        "inner",
+        "outline",
+    }
+    drawn = {
+        (float(s.cx), height - float(s.cy), 2 * float(s.rx))
+        for s in picture.select(lambda e: isinstance(e, svgelements.Circle))
+    }
+    assert len(drawn) == len(wanted)
+    assert all(min(math.dist(a, b) for b in wanted) < 0.01 for a in drawn)
+
+
+def test_files_are_the_same_bytes_for_the_same_design() -> None:
+    one, two = (cut_files(Resolved(TRAM), review(Resolved(TRAM))) for _ in range(2))
+    assert one == two
+
+
+def test_a_sheet_seen_from_behind_twice_is_itself_and_pockets_are_named_with_their_depth() -> None:
+    r = Resolved(POCKET)
+    scene = panel_scenes(r, r.panels["plate"])["back"]
+    twice = scene.seen_from_behind().seen_from_behind()
+    assert [i.label for i in twice.items] == [i.label for i in scene.items]
+    assert cut_files(r, ())["cut/plate/back-from-behind.dxf"].count(b"POCKET_0.80_BEHIND") >= 2
+
+
+@pytest.mark.parametrize(("paper", "size"), [("a4", {210, 297}), ("letter", {216, 279})])
+def test_the_template_is_1_to_1_with_a_scale_bar_on_every_page(paper: str, size: set[int]) -> None:
+    r = Resolved(TRAM)
+    scene = panel_scenes(r, r.panels["left"])["face"]
+    document = pypdfium2.PdfDocument(write_template(scene, paper, ("STOP words",)))  # type: ignore[arg-type]
+    spread = tiling(scene.width, scene.height, paper)  # type: ignore[arg-type]
+    assert len(document) == spread.rows * spread.columns == 2
+    lap = 2 * (spread.window[0] if spread.columns > 1 else spread.window[1]) - 10
+    assert lap >= max(scene.width if spread.columns > 1 else scene.height, 0)
+    for page in document:
+        assert {round(v / 72 * 25.4) for v in page.get_size()} == size
+        text = page.get_textpage().get_text_bounded()
+        assert "This bar must measure 100.0 mm" in text
+    assert "STOP words" in document[0].get_textpage().get_text_bounded()
+    scale = 3
+    picture = document[0].render(scale=scale).to_pil().convert("L")
+    row = [picture.getpixel((x, round(picture.height - 18 / 25.4 * 72 * scale))) for x in range(picture.width)]
+    runs = [len(m) for m in re.findall("1+", "".join("1" if p < 128 else "0" for p in row))]
+    assert max(runs) / scale / 72 * 25.4 == pytest.approx(BAR, abs=0.3)
