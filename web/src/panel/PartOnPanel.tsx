@@ -28,6 +28,7 @@ export const PartOnPanel = memo(function PartOnPanel({
 }: Props) {
   if (!fn.place) return null;
   const { x, y, turn } = fn.place;
+  const digits = part.front.map((piece) => (piece.text ? `, ${piece.text}` : "")).join("");
   const marked = selected || hot;
   return (
     <g
@@ -37,7 +38,7 @@ export const PartOnPanel = memo(function PartOnPanel({
       transform={`translate(${x} ${y})`}
       role="option"
       aria-selected={selected}
-      aria-label={`${fn.name}, ${part.name}, x ${x.toFixed(1)}, y ${y.toFixed(1)}`}
+      aria-label={`${fn.name}, ${part.name}${digits}, x ${x.toFixed(1)}, y ${y.toFixed(1)}`}
     >
       <g transform={turn ? `rotate(${turn})` : undefined}>
         <PartFront front={part.front} />

@@ -117,12 +117,7 @@ function Elevation({ view }: { view: DesignView }) {
           </text>
         ))}
         {view.design.brief.keepouts.map((box) => (
-          <text
-            key={box.id}
-            x={box.x + box.width / 2}
-            y={height - box.y + 13 * s}
-            fill="#F4D58A"
-          >
+          <text key={box.id} x={box.x + box.width / 2} y={height - box.y + 13 * s} fill="#F4D58A">
             {box.name}, {shown(box.clear, 0)} free
           </text>
         ))}
