@@ -21,6 +21,7 @@ TRAM = "kestrel-line-9"
 
 def centre(page: Page, fn: str) -> tuple[float, float]:
     """Where a part's centre is on the screen."""
+    page.locator(f"#part-{fn}").wait_for()
     x, y = page.evaluate(f"(m => [m.e, m.f])(document.getElementById('part-{fn}').getScreenCTM())")
     return float(x), float(y)
 
@@ -102,6 +103,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
 def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page = watched
     opened(page, address, "brief", "")
+    page.get_by_label("New function").wait_for()
     page.keyboard.press("n")
     page.keyboard.type("Sun blind")
     page.keyboard.press("Enter")
@@ -148,7 +150,7 @@ def test_dragging_from_the_tray_shows_distances_and_places(watched: Page, addres
     page.mouse.down()
     page.mouse.move(x + 60, y - 130, steps=5)
     page.mouse.move(x + 70, y - 140, steps=5)
-    expect(page.locator("footer")).to_contain_text("nearest") if page.locator("footer b").count() else None
+    expect(page.locator("[data-board] text").filter(has_text=re.compile(r"^\d+\.\d$")).first).to_be_visible()
     page.mouse.up()
     expect(page.locator("#part-f33")).to_be_visible()
     expect(page.locator("#part-f33")).to_have_attribute("aria-selected", "true")

@@ -87,7 +87,7 @@ function Source({ finding }: { finding: Finding }) {
 
 function Actions({ finding, open }: { finding: Finding; open: boolean }) {
   const { id } = useDesign();
-  const { send } = useChanges(id);
+  const { send, sendFrom } = useChanges(id);
   const set = useSession((s) => s.set);
   if (finding.accepted != null) {
     return (
@@ -101,7 +101,13 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
   return (
     <div className="mt-2 flex flex-wrap gap-2">
       {finding.fix && (
-        <Button look="solid" keys="S" onClick={() => finding.fix && void send(finding.fix.commands)}>
+        <Button
+          look="solid"
+          keys="S"
+          onClick={() =>
+            void sendFrom((now) => now.findings.find((f) => f.id === finding.id)?.fix?.commands ?? [])
+          }
+        >
           {finding.fix.label}
         </Button>
       )}

@@ -70,6 +70,8 @@ export interface Changes {
   send: (commands: Command[]) => Promise<DesignView | null>;
   undo: () => Promise<DesignView | null>;
   redo: () => Promise<DesignView | null>;
+  /** Commands worked out from the design as it is once all earlier changes are kept; none are not sent. */
+  sendFrom: (work: (view: DesignView) => Command[]) => Promise<DesignView | null>;
   /** Any other request that changes the design. */
   change: (attempt: Attempt) => Promise<DesignView | null>;
 }
@@ -96,17 +98,21 @@ export function useChanges(id: string): Changes {
       return next;
     };
     const path = { design_id: id };
+    const post = (commands: Command[]) =>
+      change((base, key) =>
+        answered(
+          api.POST("/api/designs/{design_id}/commands", { params: { path }, body: { base, key, commands } }),
+        ),
+      );
     return {
       change,
-      send: (commands) =>
-        change((base, key) =>
-          answered(
-            api.POST("/api/designs/{design_id}/commands", {
-              params: { path },
-              body: { base, key, commands },
-            }),
-          ),
-        ),
+      send: post,
+      sendFrom: (work) =>
+        queue.then(() => {
+          const now = client.getQueryData<DesignView>(designKey(id));
+          const commands = now ? work(now) : [];
+          return commands.length ? post(commands) : null;
+        }),
       undo: () =>
         change((base) =>
           answered(api.POST("/api/designs/{design_id}/undo", { params: { path }, body: { base } })),

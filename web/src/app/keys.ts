@@ -31,10 +31,11 @@ function stepFinding(view: DesignView, station: Station["id"], by: number): void
   if (next) goTo(next, view);
 }
 
-function settle(view: DesignView, station: Station["id"], changes: Changes): void {
-  const { scope, focus } = useSession.getState();
-  const finding = inFocus(listed(view.findings, station, scope), focus);
-  if (finding?.fix) void changes.send(finding.fix.commands);
+function settle(station: Station["id"], changes: Changes): void {
+  void changes.sendFrom((now) => {
+    const { scope, focus } = useSession.getState();
+    return inFocus(listed(now.findings, station, scope), focus)?.fix?.commands ?? [];
+  });
 }
 
 function acceptInFocus(view: DesignView, station: Station["id"]): void {
@@ -75,7 +76,7 @@ function plainKey(event: KeyboardEvent, view: DesignView, station: Station["id"]
       stepFinding(view, station, event.key === "]" ? 1 : -1);
       return true;
     case "s":
-      settle(view, station, changes);
+      settle(station, changes);
       return true;
     case "a":
       acceptInFocus(view, station);

@@ -1,5 +1,5 @@
 /** A part on its way from the tray: follows the pointer, snapped, until it is let go over the plate. */
-import { type RefObject, useEffect, useState } from "react";
+import { type RefObject, useEffect, useRef, useState } from "react";
 import { place } from "../../api/commands";
 import type { Fn, PanelView } from "../../api/types";
 import { useDesign } from "../../app/design";
@@ -21,15 +21,16 @@ interface Props {
 export function Carried({ fn, panel, viewport, frame, others, onSnap, onDrop }: Props) {
   const { id, revision, design } = useDesign();
   const [spot, setSpot] = useState<Snapped | null>(null);
+  const letGoAt = useRef<Snapped | null>(null);
   const part = design.parts.find((p) => p.id === fn.part);
   useEffect(() => {
-    let over: Snapped | null = null;
     const moved = (event: PointerEvent) => {
       const bounds = frame.current?.getBoundingClientRect();
       if (!bounds) return;
       const at = toPanel(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
       const inside = at.x > 0 && at.y > 0 && at.x < panel.width && at.y < panel.height;
-      over = inside ? snap(at.x, at.y, others, event.altKey) : null;
+      const over = inside ? snap(at.x, at.y, others, event.altKey) : null;
+      letGoAt.current = over;
       setSpot(over);
       onSnap(over?.lines ?? {});
       if (over)
@@ -45,7 +46,7 @@ export function Carried({ fn, panel, viewport, frame, others, onSnap, onDrop }: 
       onSnap({});
       onDrop(result);
     };
-    const up = () => done(over);
+    const up = () => done(letGoAt.current);
     const key = (event: KeyboardEvent) => {
       if (event.key === "Escape") done(null);
     };

@@ -144,7 +144,7 @@ function SignalEnd({ row, y, lit, picked, onOver, onPick }: SignalProps) {
       role="button"
       tabIndex={0}
       aria-pressed={picked}
-      aria-label={`${row.function} ${row.terminal}, ${row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}`}
+      aria-description={row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}
       className="cursor-pointer"
       onMouseEnter={() => onOver(row.signal)}
       onMouseLeave={() => onOver(null)}
