@@ -25,7 +25,7 @@ STATUS: dict[type[Exception], int] = {
     store.StoreFull: 507,
     store.ForeignDatabase: 503,
     store.NewerDatabase: 503,
-    store.StoreError: 500,
+    store.StoreError: 503,
 }
 
 

@@ -71,7 +71,9 @@ function KeptAt() {
 }
 
 function Readiness() {
-  const { stops, looks } = useDesign().readiness;
+  const { readiness, design } = useDesign();
+  const { stops, looks } = readiness;
+  const placed = design.functions.some((f) => f.place != null);
   const set = useSession((s) => s.set);
   return (
     <button
@@ -82,7 +84,7 @@ function Readiness() {
     >
       {stops + looks === 0 ? (
         <>
-          <Mark kind="settled" /> ready to be cut
+          {placed ? <Mark kind="settled" /> : null} {placed ? "ready to be cut" : "nothing on a plate yet"}
         </>
       ) : (
         <>

@@ -6,7 +6,7 @@ import { STATIONS, type Station } from "./stations";
 
 /** The stations in the order of the work, each with what is unsettled there. */
 export function Rail({ station }: { station: Station["id"] }) {
-  const { id, findings } = useDesign();
+  const { id, findings, design } = useDesign();
   return (
     <nav aria-label="Stations" className="border-r border-rule bg-card">
       {STATIONS.map((s) => (
@@ -20,7 +20,9 @@ export function Rail({ station }: { station: Station["id"] }) {
         >
           <span className="num block text-[11px] text-faint">{s.number}</span>
           <span className="font-semibold">{s.name}</span>
-          <Counts findings={findings.filter((f) => f.station === s.id && f.accepted == null)} />
+          {design.functions.length > 0 && (
+            <Counts findings={findings.filter((f) => f.station === s.id && f.accepted == null)} />
+          )}
         </Link>
       ))}
     </nav>

@@ -1,5 +1,5 @@
 /** The window onto a panel: fitted at first, then zoomed and panned by wheel and keys. */
-import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { fitted, px, type Viewport, zoomed } from "./units";
 
 interface Window {
@@ -29,6 +29,13 @@ export function useViewport(
   useEffect(() => {
     now.current = viewport;
   });
+
+  useLayoutEffect(() => {
+    const box = frame.current?.getBoundingClientRect();
+    // Measured once before the first paint, so that the panel never jumps from a guessed size to the real one.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    if (box) setSize({ width: box.width, height: box.height });
+  }, [frame]);
 
   useEffect(() => {
     const element = frame.current;

@@ -52,7 +52,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
   return (
     <div ref={frame} className="still relative min-h-0 flex-1 touch-none select-none" onPointerDown={pressed}>
       <svg
-        className="absolute inset-0 size-full"
+        className="absolute inset-0 size-full outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-petrol"
         role="listbox"
         aria-multiselectable="true"
         aria-label={`${panel.name}, ${here.length} parts`}

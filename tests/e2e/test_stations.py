@@ -1,0 +1,199 @@
+"""Each station used as a builder would, in a real browser: what is typed, chosen and clicked arrives in the record."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from wingboard.core.design.document import write_design
+from wingboard.core.design.model import Design, Function
+from wingboard.services.desk import Desk
+from wingboard.testing import generated_design
+
+TRAM = "kestrel-line-9"
+
+
+def go(page: Page, address: str, path: str) -> None:
+    """Open an address and wait for the bench."""
+    page.goto(f"{address}/d/{path}")
+    page.get_by_role("navigation", name="Stations").wait_for()
+
+
+def kept(desk: Desk, ident: str = TRAM) -> Design:
+    """The design as it is kept."""
+    return desk.open(ident).design
+
+
+def function(desk: Desk, name: str) -> Function:
+    """A function of the tram desk by its name."""
+    return next(f for f in kept(desk).functions if f.name == name)
+
+
+def revision(page: Page, number: int) -> None:
+    """Wait until that revision is kept."""
+    expect(page.get_by_role("status").first).to_contain_text(f"revision {number}")
+
+
+def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/brief")
+    page.get_by_role("button", name=re.compile("^Fog light")).click()
+    sheet = page.get_by_role("region", name="Selected function")
+    sheet.get_by_label("Name").fill("Rear fog light")
+    sheet.get_by_label("Name").press("Enter")
+    revision(page, 2)
+    sheet.get_by_label("Positions, a word each").fill("BRIGHT, DIM")
+    sheet.get_by_label("Positions, a word each").press("Enter")
+    revision(page, 3)
+    sheet.get_by_label("Weight").select_option("guarded")
+    revision(page, 4)
+    page.get_by_label("Free depth", exact=True).fill("3-1/2 in")
+    page.get_by_label("Free depth", exact=True).press("Enter")
+    revision(page, 5)
+    page.get_by_label("steel bar, depth left free").fill("nonsense")
+    page.get_by_label("steel bar, depth left free").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("is not a length")
+    page.get_by_label("steel bar, depth left free").fill("28")
+    page.get_by_label("steel bar, depth left free").press("Enter")
+    revision(page, 6)
+    page.get_by_role("button", name="Take steel bar away").click()
+    revision(page, 7)
+    page.get_by_role("button", name="Undo").click()
+    revision(page, 8)
+    changed, design = function(demo_desk, "Rear fog light"), kept(demo_desk)
+    assert (changed.positions, changed.weight) == (("BRIGHT", "DIM"), "guarded")
+    assert design.brief.depth == pytest.approx(88.9)
+    assert [k.clear for k in design.brief.keepouts] == [28]
+
+
+def test_parts_are_chosen_for_the_selected_function(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/parts?sel=f25")
+    expect(page.get_by_text("✓ Chosen for Direction")).to_be_visible()
+    page.get_by_role("tab", name="Rotary").click()
+    page.get_by_role("button", name=re.compile("^Encoder with push")).click()
+    expect(page.get_by_role("heading", name="Encoder with push")).to_be_visible()
+    expect(page.get_by_text("M7 bush, hole 7.2 mm, common practice")).to_be_visible()
+    page.get_by_role("button", name="Choose it for Direction").click()
+    expect(page.get_by_text("✓ Chosen for Direction")).to_be_visible()
+    assert function(demo_desk, "Direction").part == "encoder-push"
+    page.get_by_role("tab", name="Buttons").click()
+    page.get_by_role("button", name=re.compile("^Emergency stop 22")).click()
+    expect(page.get_by_text("breaks the power through its own hard-wired contact")).to_be_visible()
+
+
+def test_a_look_is_accepted_with_a_reason_on_the_job_sheet(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/brief?sel=f11")
+    page.get_by_role("region", name="Selected function").get_by_label("Name").wait_for()
+    page.get_by_role("button", name=re.compile("^Deadman")).click()
+    page.get_by_label("Weight").select_option("emergency")
+    row = page.locator("[data-code='brief.emergency-undeclared']")
+    expect(row).to_contain_text("Deadman")
+    row.get_by_role("button").first.click()
+    page.keyboard.press("a")
+    page.get_by_label(re.compile("Why can you live with it")).fill("held down by a weight in tests")
+    page.get_by_label(re.compile("Why can you live with it")).press("Enter")
+    expect(row).to_contain_text("Accepted: held down by a weight in tests")
+    sheet = page.request.get(f"{address}/api/designs/{TRAM}/cut/job-sheet.txt").text()
+    assert "held down by a weight in tests" in sheet
+    row.get_by_role("button", name="Bring it back").click()
+    expect(row).not_to_contain_text("Accepted")
+    assert kept(demo_desk).accepted == ()
+
+
+def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Page, address: str) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/cut?panel=left")
+    drawing = page.locator("[data-operation]")
+    expect(drawing).to_have_count(3)
+    page.get_by_label(re.compile("engrave")).uncheck()
+    expect(drawing).to_have_count(2)
+    page.get_by_role("tab", name="Back 3 mm").click()
+    expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
+    expect(page.get_by_text("Words off the detents")).to_be_visible()
+    links = page.get_by_role("region", name="Files").get_by_role("link").all()
+    assert len(links) == 12
+    for link in links:
+        answer = page.request.get(address + (link.get_attribute("href") or ""))
+        assert answer.status == 200
+        assert "attachment" in answer.headers["content-disposition"]
+        assert len(answer.body()) > 500
+
+
+def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/wire")
+    page.get_by_role("button", name=re.compile("^Master key")).click()
+    page.get_by_role("button", name="Give pin 53 of Mega 2").click()
+    revision(page, 2)
+    page.get_by_role("button", name="Show the pin list").click()
+    choice = page.get_by_label("Pin of Master key, NO")
+    expect(choice).to_have_value("mega-2 53")
+    expect(page.get_by_role("row", name=re.compile("Master key"))).to_contain_text("set by hand")
+    page.get_by_label("Pin of PA volume, 2").select_option("mega-1 40")
+    expect(page.locator("[data-code='wire.pin-incapable']")).to_contain_text("cannot read a voltage")
+    page.get_by_role("button", name="Take the pin back").click()
+    expect(page.locator("[data-code='wire.pin-incapable']")).to_have_count(0)
+    page.get_by_role("button", name="Solve the rest").click()
+    expect(page.get_by_text("every one has a pin")).to_be_visible()
+    by_hand = [(p.signal, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
+    assert by_hand == [("f18.on", "mega-2", "53")]
+
+
+def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/face?panel=left")
+    page.locator("#part-f12").wait_for()
+    spot = "id => (m => [m.e, m.f])(document.getElementById(id).getScreenCTM())"
+    x0, y0 = page.evaluate(spot, "part-f13")
+    x1, y1 = page.evaluate(spot, "part-f17")
+    page.mouse.move(x0 - 40, y0 - 90)
+    page.mouse.down()
+    page.mouse.move(x1 + 20, y1 + 40, steps=4)
+    page.mouse.up()
+    expect(page.locator("footer")).to_contain_text("5 parts")
+    page.locator("#number-line").fill("y 44 pitch 26")
+    page.locator("#number-line").press("Enter")
+    revision(page, 2)
+    places = [f.place for f in kept(demo_desk).functions if f.id in ("f13", "f14", "f15", "f16", "f17")]
+    assert [(p.x, p.y) for p in places if p] == [(61 + 26 * n, 44) for n in range(5)]
+
+
+def test_designs_are_switched_copied_renamed_and_imported(watched: Page, address: str, tmp_path: Path) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/face")
+    page.get_by_role("button", name="Kestrel Line No. 9").click()
+    page.get_by_role("link", name=re.compile("Dust extraction")).click()
+    expect(page).to_have_url(re.compile("/d/dust-extraction/face"))
+    expect(page.locator("[role=option]")).to_have_count(10)
+    page.get_by_role("button", name="Dust extraction").click()
+    page.get_by_role("button", name="Copy this one").click()
+    expect(page).to_have_url(re.compile("/d/dust-extraction-copy/face"))
+    page.get_by_role("button", name="Dust extraction, copy").click()
+    page.get_by_label("Name of this design").fill("Second workshop")
+    page.get_by_label("Name of this design").press("Enter")
+    expect(page.locator("header")).to_contain_text("Second workshop")
+    file = tmp_path / "panel.json"
+    file.write_text(write_design(generated_design(400)), "utf-8")
+    page.get_by_label("Design file to import").set_input_files(file)
+    expect(page.locator("[role=option]")).to_have_count(400)
+    exported = page.request.get(f"{address}/api/designs/panel-400-parts/export").json()
+    assert exported == json.loads(file.read_text("utf-8"))
+
+
+def test_long_names_are_cut_off_not_spilled(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/brief?sel=f23")
+    sheet = page.get_by_role("region", name="Selected function")
+    sheet.get_by_label("Name").fill("A very long name that no builder would engrave " * 2)
+    sheet.get_by_label("Name").press("Enter")
+    revision(page, 2)
+    for station in ("1", "2", "3", "6", "7"):
+        page.keyboard.press("Escape")
+        page.keyboard.press(station)
+        page.wait_for_load_state("networkidle")
+        wide = page.evaluate("document.documentElement.scrollWidth")
+        assert wide <= 1280, station
