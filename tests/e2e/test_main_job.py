@@ -114,7 +114,7 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("/")
     expect(page.get_by_label("Find a function, part, pin or action")).to_be_focused()
     page.keyboard.type("wiper")
-    expect(page.get_by_role("option").first).to_contain_text("Wiper")
+    expect(page.get_by_role("dialog").get_by_role("option").first).to_contain_text("Wiper")
     page.keyboard.press("Enter")
     expect(page.locator("footer")).to_contain_text("x 113.0")
     page.keyboard.press("Shift+ArrowUp")
