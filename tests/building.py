@@ -6,8 +6,10 @@ from typing import Any
 
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Brief, Design, RectOutline
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import RectOutline
 from wingboard.core.design.resolved import Resolved
+from wingboard.core.design.space import Brief
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue

@@ -5,7 +5,7 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
-from wingboard.core.design.model import PathOutline, RectOutline
+from wingboard.core.design.outlines import PathOutline, RectOutline
 from wingboard.core.parts.catalogue import catalogue
 
 

@@ -12,9 +12,11 @@ from hypothesis import strategies as st
 
 from building import plate
 from wingboard.core.design import commands as c
-from wingboard.core.design.apply import _carry_out, apply
+from wingboard.core.design.apply import apply
+from wingboard.core.design.carry.steps import carry_out
 from wingboard.core.design.errors import DesignError, NotPossible, UnknownThing
-from wingboard.core.design.model import Design, Legend, RectOutline
+from wingboard.core.design.model import Design, Legend
+from wingboard.core.design.outlines import RectOutline
 from wingboard.core.design.patches import patch_between, patched
 from wingboard.core.design.wording import said
 from wingboard.core.parts.catalogue import catalogue
@@ -30,7 +32,7 @@ COMMANDS = [
 def test_every_command_is_in_the_list_here_and_has_a_verb() -> None:
     kinds = set(get_args(get_args(c.Command)[0]))
     assert {type(command) for command in COMMANDS} == kinds
-    assert kinds <= set(_carry_out.registry)
+    assert kinds <= set(carry_out.registry)
     assert all(said(command, BASE) for command in COMMANDS)
 
 

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 from building import Spot, found, plate, settled
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design, KeepOut, Legend
+from wingboard.core.design.model import Design, Legend
 from wingboard.core.design.resolved import Resolved
+from wingboard.core.design.space import KeepOut
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue

@@ -7,8 +7,9 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.design import commands as c
 from wingboard.core.design.model import THREE_LAYERS
-from wingboard.core.design.part import Circle, Part, Rect, Shape
+from wingboard.core.design.part import Part
 from wingboard.core.design.profile import cutouts, depth_behind_front, thread_needed
+from wingboard.core.design.shapes import Rect, Shape
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.side import side_view
 
@@ -17,7 +18,7 @@ PARTS = list(catalogue().values())
 
 def width(shape: Shape) -> float:
     """The shape's width."""
-    return shape.diameter if isinstance(shape, Circle) else shape.width
+    return shape.span[0]
 
 
 @pytest.mark.parametrize("part", PARTS, ids=[p.id for p in PARTS])

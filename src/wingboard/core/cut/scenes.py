@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 
 from wingboard.core.design.model import Layer
-from wingboard.core.design.part import Circle
 from wingboard.core.design.profile import plates
 from wingboard.core.design.resolved import Placed, PlacedCutout, Resolved, ResolvedPanel
+from wingboard.core.design.shapes import Circle
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Mark, Word, lettering
 from wingboard.core.face.lettering import contours
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
@@ -61,10 +61,7 @@ def _cut(cut: PlacedCutout, names: dict[str, str]) -> Item:
     label = f"{names.get(cut.owner, cut.owner)}, {cut.purpose}"
     if isinstance(cut.shape, Circle):
         return Item(operation, CirclePath(cut.x, cut.y, cut.shape.diameter), label, cut.depth)
-    loop = rounded_rectangle(
-        cut.shape.width, cut.shape.height, cut.shape.radius, -cut.shape.width / 2, -cut.shape.height / 2
-    )
-    return Item(operation, moved(turned(loop, cut.turn), cut.x, cut.y), label, cut.depth)
+    return Item(operation, moved(turned(cut.shape.loop(), cut.turn), cut.x, cut.y), label, cut.depth)
 
 
 def _engraved(placed: Placed) -> list[Item]:

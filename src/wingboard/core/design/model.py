@@ -8,70 +8,13 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from wingboard.core.design.base import Angle, Colour, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.design.outlines import Outline
 from wingboard.core.design.part import Part
-from wingboard.core.geometry.outline import Loop, Vertex, rounded_rectangle
+from wingboard.core.design.space import Brief
+from wingboard.core.design.workshop import Material, Workshop
 
-Material = Literal["acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc"]
 LayerRole = Literal["face", "diffuser", "back", "board"]
 BoardKind = Literal["uno", "mega"]
-
-
-class RectOutline(Record):
-    """A rectangle with its lower left corner at the origin."""
-
-    kind: Literal["rect"] = "rect"
-    width: Size
-    height: Size
-    radius: Length = 0.0
-
-    def loop(self) -> Loop:
-        """The outline as points and bulges."""
-        return rounded_rectangle(self.width, self.height, self.radius)
-
-
-class OutlinePoint(Record):
-    """A corner; ``bulge`` is the tangent of a quarter of the angle of the arc that follows (0: straight)."""
-
-    x: Mm
-    y: Mm
-    bulge: Annotated[float, Field(ge=-10, le=10)] = 0.0
-
-
-class PathOutline(Record):
-    """Any closed outline of lines and arcs, counter-clockwise."""
-
-    kind: Literal["path"] = "path"
-    points: tuple[OutlinePoint, ...] = Field(min_length=3, max_length=2000)
-
-    def loop(self) -> Loop:
-        """The outline as points and bulges."""
-        return tuple(Vertex(p.x, p.y, p.bulge) for p in self.points)
-
-
-Outline = Annotated[RectOutline | PathOutline, Field(discriminator="kind")]
-
-
-class KeepOut(Record):
-    """A box behind the opening that leaves only ``clear`` mm behind the front surface."""
-
-    id: Ident
-    name: Words
-    x: Mm
-    y: Mm
-    width: Size
-    height: Size
-    clear: Length = Field(description="Depth left free, from the panel's front surface")
-
-
-class Brief(Record):
-    """What the panel must do and fit. The origin is the opening's lower left corner, seen from the front."""
-
-    title: Words = ""
-    kind: Literal["cab", "vehicle", "boat", "machine", "prop", "aircraft", "other"] = "cab"
-    opening: Outline = RectOutline(width=300, height=200)
-    gap: Length = Field(0.3, description="Clearance wanted on every side of a module")
-    depth: Size = Field(90, description="Free depth behind the front surface of the panel")
-    keepouts: tuple[KeepOut, ...] = ()
 
 
 class Place(Record):
@@ -96,19 +39,53 @@ class Legend(Record):
     )
 
 
-class Function(Record):
+Duty = Literal["control", "source", "protection", "indicator", "opening"]
+State = Literal["wanted", "wired", "alias", "pending", "dummy"]
+Hand = Literal["", "left", "right", "both"]
+Moment = Literal["", "start", "run", "stop", "emergency", "service"]
+
+
+class Switched(Record):
+    """What a function switches: an event in the panel's logic, a load with volts and amperes, the bus it hangs on."""
+
+    event: Words = ""
+    volts: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    amps: Annotated[float, Field(ge=0, le=200)] = 0.0
+    ac: bool = False
+    bus: Words = ""
+
+
+class Wanted(Record):
+    """What is wanted of a function, as the brief lists it."""
+
+    group: Words = ""
+    want: Words = Field("", description="The kind of control or light wanted")
+    positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
+    switches: Switched = Switched()
+    indicator: Words = Field("", description="The light that shows it, in words; empty for none")
+    weight: Literal["normal", "guarded", "emergency"] = Field(
+        "normal", description="guarded: cannot be undone, wants a guard or a key"
+    )
+    state: State = Field("wanted", description="dummy: does nothing on purpose; alias: another name of ``of``")
+    duty: Duty | None = Field(None, description="Recognised from its words when None")
+    of: Ident | None = Field(None, description="The function this one protects, shows or repeats")
+    hand: Hand = Field("", description="The hand that works it")
+    moment: Moment = Field("", description="When it is used")
+
+
+class Function(Wanted):
     """One thing the panel does, and how far it has got."""
 
     id: Ident
     name: Words = Field(min_length=1)
-    group: Words = ""
-    want: Words = Field("", description="The kind of control or light wanted")
-    positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
-    weight: Literal["normal", "guarded", "emergency"] = "normal"
     stop_role: Literal["real", "theatrical", "power"] | None = Field(
         None,
         description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch",
     )
+    scheme: Literal["direct", "ladder"] = Field(
+        "direct", description="ladder: the positions of a rotary read as one voltage over equal resistors"
+    )
+    digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
     part: Ident | None = None
     place: Place | None = None
     legend: Legend | None = None
@@ -131,6 +108,7 @@ class Panel(Record):
     x: Mm = Field(0.0, description="Of its origin in the opening")
     y: Mm = 0.0
     fixings: Fixings | None = Fixings()
+    tolerance: Length = Field(0.2, description="How far its width may come out off, either way")
 
 
 class Layer(Record):
@@ -199,6 +177,7 @@ class Design(Record):
     pins: tuple[PinChoice, ...] = Field((), max_length=5000)
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
+    workshop: Workshop = Workshop()
 
     @model_validator(mode="after")
     def _names_are_unique_and_known(self) -> Design:
@@ -207,6 +186,7 @@ class Design(Record):
             if twice:
                 raise ValueError(f"{label}: “{twice[0]}” is there twice")
         panels, parts = {p.id for p in self.panels}, {p.id for p in self.parts}
+        functions = {f.id for f in self.functions}
         for n, function in enumerate(self.functions):
             if function.part is not None and function.part not in parts:
                 raise ValueError(f"functions[{n}].part: no part “{function.part}” in this file")
@@ -214,6 +194,8 @@ class Design(Record):
                 raise ValueError(f"functions[{n}].place.panel: no panel “{function.place.panel}”")
             if function.place and function.part is None:
                 raise ValueError(f"functions[{n}].place: placed without a part")
+            if function.of is not None and function.of not in functions:
+                raise ValueError(f"functions[{n}].of: no function “{function.of}”")
         return self
 
     def _idents(self) -> dict[str, list[str]]:
@@ -228,6 +210,11 @@ class Design(Record):
             "stack": [layer.id for layer in self.stack],
             "controllers": [c.id for c in self.controllers],
             "keepouts": [k.id for k in self.brief.keepouts],
+            "machines": [m.id for m in self.workshop.machines],
+            "stock": [m.id for m in self.workshop.stock],
+            "supplies": [m.id for m in self.workshop.supplies],
+            "hours": [h.id for h in self.workshop.hours],
+            "parts on hand": [p.part for p in self.workshop.parts],
             "pins": [p.signal for p in self.pins],
             "pins of one controller": [f"{p.controller} {p.pin}" for p in self.pins],
         }

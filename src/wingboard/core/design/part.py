@@ -10,34 +10,16 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from wingboard.core.design.base import Angle, Colour, Ident, Length, Mm, Record, Size, Source, Words
-from wingboard.core.geometry.rounded import Rounded, disc, slab
+from wingboard.core.design.reading import Reading
+from wingboard.core.design.shapes import Rect, Shape
 
-
-class Circle(Record):
-    """A round shape."""
-
-    kind: Literal["circle"] = "circle"
-    diameter: Size
-
-    def rounded(self) -> Rounded:
-        """The shape about the origin."""
-        return disc(self.diameter)
-
-
-class Rect(Record):
-    """A rectangle, its corners rounded by ``radius``."""
-
-    kind: Literal["rect"] = "rect"
-    width: Size
-    height: Size
-    radius: Length = 0.0
-
-    def rounded(self) -> Rounded:
-        """The shape about the origin."""
-        return slab(self.width, self.height, self.radius)
-
-
-Shape = Annotated[Circle | Rect, Field(discriminator="kind")]
+Family = Literal[
+    "toggle", "button", "rocker", "emergency", "key", "rotary", "encoder", "pot", "slider", "thumbwheel", "joystick",
+    "breaker", "lamp", "caption", "readout", "display", "gauge", "sounder", "connector", "vent", "speaker", "blank",
+    "placard", "fixing", "device", "other",
+]  # fmt: skip
+Price = Annotated[int, Field(ge=0, le=10_000_000)]
+"""Minor units of the design's currency."""
 
 
 class FrontShape(Record):
@@ -50,7 +32,7 @@ class FrontShape(Record):
     fill: Colour
     edge: Colour | None = None
     lamp: Ident | None = Field(None, description="The lamp behind this shape, when it lights")
-    text: Annotated[str, Field(max_length=12)] = Field("", description="What a read-out shows as an example")
+    text: Annotated[str, Field(max_length=16)] = Field("", description="What a read-out shows as an example")
 
 
 class Bush(Record):
@@ -70,6 +52,15 @@ class Key(Record):
     angle: Angle = Field(description="Where it lies when the part is not turned")
     width: Size
     length: Size
+
+
+class Opening(Record):
+    """A further opening through every layer: a screw hole, a slot of a vent."""
+
+    shape: Shape
+    x: Mm
+    y: Mm
+    turn: Angle = 0.0
 
 
 class Hand(Record):
@@ -92,6 +83,9 @@ class Detents(Record):
 
     ways: Annotated[int, Field(ge=2, le=24)]
     step: Annotated[float, Field(gt=0, le=180)]
+    mechanism: Annotated[int, Field(ge=2, le=24)] | None = Field(
+        None, description="Positions of the whole turn, when a stop leaves fewer ways"
+    )
 
 
 class Line(Record):
@@ -106,25 +100,45 @@ class Line(Record):
     dims: bool = False
 
 
+class Rating(Record):
+    """What its contacts may switch."""
+
+    volts: Annotated[float, Field(gt=0, le=1000)]
+    amps: Annotated[float, Field(gt=0, le=200)]
+    ac: bool = False
+
+
+class Feed(Record):
+    """What it draws from a supply, apart from its pins."""
+
+    volts: Annotated[float, Field(gt=0, le=400)]
+    amps: Annotated[float, Field(ge=0, le=50)]
+
+
+class SheetRange(Record):
+    """The thickness a clip or a flange takes (mm)."""
+
+    least: Length
+    most: Size
+
+
+class Digits(Record):
+    """Digits side by side; a face may hide some of them."""
+
+    count: Annotated[int, Field(ge=1, le=16)]
+    pitch: Size
+    height: Size
+
+
 class Part(Record):
     """A type of part with its full profile by depth."""
 
     id: Ident
     name: Words
-    family: Literal[
-        "toggle",
-        "button",
-        "emergency",
-        "key",
-        "rotary",
-        "encoder",
-        "pot",
-        "lamp",
-        "caption",
-        "readout",
-        "other",
-    ]
+    family: Family
     summary: Words = Field("", description="What it is in a few words")
+    base: Ident | None = Field(None, description="The part it was copied from, for one measured by the builder")
+    members: tuple[Ident, ...] = Field((), max_length=4, description="The parts that share its hole")
     mount: Literal["behind", "front", "window"] = Field(
         description="behind: seats behind the stack, nut hidden in it; front: flange on the face, nut behind; "
         "window: a module behind a window"
@@ -132,19 +146,38 @@ class Part(Record):
     hole: Shape = Field(description="Opening in the face")
     nut_bore: Shape | None = Field(None, description="Clear bore in the layer that hides the nut")
     recess: Shape | None = Field(None, description="Opening behind the face for a module or a light box")
+    extras: tuple[Opening, ...] = Field((), max_length=60, description="Screw holes and slots through every layer")
     key: Key | None = None
     bush: Bush | None = None
     body: Shape = Field(description="Widest outline behind the stack")
+    behind_x: Mm = Field(0.0, description="Middle of body and recess, from the middle of the hole")
+    behind_y: Mm = 0.0
+    clamp: Length = Field(0.0, description="Room for clamps beside the body")
     depth: Length = Field(description="Behind the seating surface, terminals included")
     plug: Length = Field(0.0, description="Further room for the wire's bend or the plug")
+    cable: Literal["", "back", "left", "right", "top", "bottom"] = Field("", description="Where the cable leaves")
     height: Length = Field(description="Standing out in front of the face")
     cover: Shape = Field(description="What hides the face: knob, bezel, guard and their swing")
     hand: Hand | None = None
-    front: tuple[FrontShape, ...] = Field(min_length=1, max_length=40)
+    front: tuple[FrontShape, ...] = Field(min_length=1, max_length=60)
+    guarded: bool = Field(False, description="A cover, a lock or a key keeps it from being worked by chance")
+    upright: bool = Field(False, description="Reads only one way up")
+    digits: Digits | None = None
+    action: Literal["", "momentary", "latching", "selector"] = ""
     positions: tuple[Position, ...] = ()
     detents: Detents | None = None
     lines: tuple[Line, ...] = ()
-    price: Annotated[int, Field(ge=0, le=10_000_000)] = Field(0, description="Typical, in minor units")
+    terminals: tuple[Words, ...] = Field((), max_length=64, description="Every tag, those of the lamp apart")
+    rating: Rating | None = None
+    feed: Feed | None = None
+    sealing: Literal["", "IP40", "IP54", "IP65", "IP67"] = ""
+    sheet: SheetRange | None = None
+    colour: Words = Field("", description="Of its lamp or cap")
+    price: Price = Field(0, description="Typical, new")
+    used: tuple[Price, Price] | None = Field(None, description="Least and most paid for a used one")
+    times: Annotated[int, Field(ge=1, le=4)] = Field(1, description="How many to have for each in use, spares included")
+    sample_first: bool = Field(False, description="Buy one and try it before the rest")
+    readings: tuple[Reading, ...] = Field((), max_length=12, description="Calliper readings of the builder's own")
     sources: dict[str, Source] = Field(description="Where each dimension comes from, by its field's name")
 
     @model_validator(mode="after")
@@ -156,7 +189,7 @@ class Part(Record):
 
     def dimensions(self) -> tuple[str, ...]:
         """The names of the dimensions this part states."""
-        optional = ("nut_bore", "recess", "key", "bush", "hand", "detents")
+        optional = ("nut_bore", "recess", "key", "bush", "hand", "detents", "digits", "sheet", "rating")
         return ("hole", *(n for n in optional if getattr(self, n) is not None), "body", "depth", "cover")
 
     @property
@@ -174,3 +207,10 @@ class Part(Record):
             return tuple(p.angle for p in self.positions[:used])
         pace = self.detents.step if step is None else step
         return tuple(90 + pace * (used - 1) / 2 - pace * k for k in range(used))
+
+    def window(self, digits: int | None) -> tuple[Shape, float]:
+        """The hole with only the last ``digits`` showing, and how far (mm) its middle is to the right of the part's."""
+        if self.digits is None or digits is None or digits >= self.digits.count or not isinstance(self.hole, Rect):
+            return self.hole, 0.0
+        hidden = (self.digits.count - digits) * self.digits.pitch
+        return self.hole.model_copy(update={"width": self.hole.width - hidden}), hidden / 2

@@ -11,7 +11,8 @@ from math import cos, radians, sin
 from typing import Literal, NamedTuple
 
 from wingboard.core.design.model import Layer
-from wingboard.core.design.part import Circle, Part, Rect, Shape
+from wingboard.core.design.part import Part
+from wingboard.core.design.shapes import Rect, Shape
 
 Purpose = Literal["hole", "nut", "key", "window", "recess", "pocket", "wiring", "fixing"]
 WIRE_ROOM = 2.0
@@ -73,36 +74,35 @@ def depth_behind_front(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0
     return max(total, seat[part.mount] + part.depth) + part.plug
 
 
-def grown(shape: Shape, by: float) -> Shape:
-    """The shape with ``by`` mm more all round."""
-    if isinstance(shape, Circle):
-        return Circle(diameter=shape.diameter + 2 * by)
-    return Rect(width=shape.width + 2 * by, height=shape.height + 2 * by, radius=shape.radius + by)
-
-
-def cutouts(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0) -> tuple[Cutout, ...]:
-    """Every opening the part needs, layer by layer from the front."""
+def cutouts(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0, digits: int | None = None) -> tuple[Cutout, ...]:
+    """Every opening the part needs, layer by layer from the front; ``digits`` of a read-out are left showing."""
     made: list[Cutout] = []
     hidden = nut_layer(part, stack)
     solid = plates(stack)
     for i, layer in enumerate(solid):
         if part.mount == "window":
-            made.append(_behind_window(part, layer, first=i == 0))
+            made.append(_behind_window(part, layer, digits, first=i == 0))
         elif i == hidden and part.nut_bore is not None:
             made.append(Cutout(layer.id, "nut", part.nut_bore))
         else:
             made.append(Cutout(layer.id, "hole", part.hole))
+        made += [Cutout(layer.id, "hole", e.shape, e.x, e.y, e.turn) for e in part.extras]
     made += _key(part, solid)
     if pocket > 0 and part.mount == "behind" and solid:
-        made.append(Cutout(solid[-1].id, "pocket", grown(part.body, SEAT_ROOM), depth=pocket))
-    made += [Cutout(layer.id, "wiring", grown(part.body, WIRE_ROOM)) for layer in stack if layer.role == "board"]
+        made.append(Cutout(solid[-1].id, "pocket", part.body.grown(SEAT_ROOM), depth=pocket))
+    made += [
+        Cutout(layer.id, "wiring", part.body.grown(WIRE_ROOM), part.behind_x, part.behind_y)
+        for layer in stack
+        if layer.role == "board"
+    ]
     return tuple(made)
 
 
-def _behind_window(part: Part, layer: Layer, first: bool) -> Cutout:
+def _behind_window(part: Part, layer: Layer, digits: int | None, first: bool) -> Cutout:
     if first or part.recess is None:
-        return Cutout(layer.id, "window", part.hole)
-    return Cutout(layer.id, "recess", part.recess)
+        shape, right = part.window(digits)
+        return Cutout(layer.id, "window", shape, right)
+    return Cutout(layer.id, "recess", part.recess, part.behind_x, part.behind_y)
 
 
 def _key(part: Part, solid: tuple[Layer, ...]) -> list[Cutout]:

@@ -10,8 +10,9 @@ from typing import Any, Literal, NamedTuple, TypeVar
 import shapely
 
 from wingboard.core.design.model import Design, Function, Layer, Panel, Place
-from wingboard.core.design.part import Circle, Part, Shape
+from wingboard.core.design.part import Part
 from wingboard.core.design.profile import Cutout, Purpose, cutouts, plates
+from wingboard.core.design.shapes import Circle, Shape
 from wingboard.core.geometry.outline import Loop, area_of
 from wingboard.core.geometry.rounded import Rounded, disc
 from wingboard.core.geometry.shapeset import ShapeSet
@@ -62,20 +63,20 @@ class Templates:
 
     def __init__(self, stack: tuple[Layer, ...]) -> None:
         self._stack = stack
-        self._profiles: dict[tuple[str, float], tuple[Cutout, ...]] = {}
-        self._openings: dict[tuple[str, float, float], dict[str, list[tuple[Purpose, Rounded]]]] = {}
+        self._profiles: dict[tuple[str, float, int | None], tuple[Cutout, ...]] = {}
+        self._openings: dict[tuple[str, float, int | None, float], dict[str, list[tuple[Purpose, Rounded]]]] = {}
         self._envelopes: dict[tuple[str, Envelope, float], Rounded | None] = {}
 
     def profile(self, placed: Placed) -> tuple[Cutout, ...]:
         """The openings of a placed part, in the part's coordinates."""
-        key = (placed.part.id, placed.function.pocket)
+        key = (placed.part.id, placed.function.pocket, placed.function.digits)
         if key not in self._profiles:
-            self._profiles[key] = cutouts(placed.part, self._stack, placed.function.pocket)
+            self._profiles[key] = cutouts(placed.part, self._stack, placed.function.pocket, placed.function.digits)
         return self._profiles[key]
 
     def openings(self, placed: Placed, layer: str) -> list[tuple[Purpose, Rounded]]:
         """Purpose and shape of the openings in a layer, turned as the part is."""
-        key = (placed.part.id, placed.function.pocket, placed.place.turn)
+        key = (placed.part.id, placed.function.pocket, placed.function.digits, placed.place.turn)
         if key not in self._openings:
             made: dict[str, list[tuple[Purpose, Rounded]]] = {}
             for cut in self.profile(placed):
@@ -88,10 +89,20 @@ class Templates:
         """An envelope, turned as the part is; None for the hand of a part that is not touched."""
         key = (placed.part.id, what, placed.place.turn)
         if key not in self._envelopes:
-            hand = placed.part.hand.shape if placed.part.hand else None
-            shape = {"hand": hand, "body": placed.part.body, "cover": placed.part.cover}[what]
-            self._envelopes[key] = shape.rounded().turned(placed.place.turn) if shape else None
+            self._envelopes[key] = _envelope(placed.part, what, placed.place.turn)
         return self._envelopes[key]
+
+
+def _envelope(part: Part, what: Envelope, turn: float) -> Rounded | None:
+    if what == "hand":
+        return part.hand.shape.rounded().turned(turn) if part.hand else None
+    if what == "cover":
+        return part.cover.rounded().turned(turn)
+    body = part.body.grown(part.clamp) if part.clamp else part.body
+    shape = body.rounded()
+    if part.behind_x or part.behind_y:
+        shape = shape.moved(part.behind_x, part.behind_y)
+    return shape.turned(turn)
 
 
 class ResolvedPanel:

@@ -10,8 +10,8 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from wingboard.core.design.model import Legend
-from wingboard.core.design.part import Circle, Rect, Shape
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.design.shapes import Circle, Path, Rect, Shape
 from wingboard.core.face.lettering import Run, run
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.geometry.shapeset import ShapeSet
@@ -90,6 +90,8 @@ def _support(shape: Shape, angle: float) -> float:
     """How far the shape reaches from its centre in a direction (degrees)."""
     if isinstance(shape, Circle):
         return shape.diameter / 2
+    if isinstance(shape, Path):
+        shape = Rect(width=shape.span[0], height=shape.span[1])
     c, s = abs(math.cos(math.radians(angle))), abs(math.sin(math.radians(angle)))
     radius = min(shape.radius, shape.width / 2, shape.height / 2)
     return (shape.width / 2 - radius) * c + (shape.height / 2 - radius) * s + radius
@@ -139,7 +141,7 @@ def _edge(word: Word, half: float, side: int) -> float:
 
 
 def _fitted(text: str, cap: float, lens: Shape) -> Run:
-    room = (lens.width if isinstance(lens, Rect) else lens.diameter) - 2.0
+    room = lens.span[0] - 2.0
     line = run(text, cap)
     width = line.bounds[2] - line.bounds[0]
     return line if width <= room else run(text, round(cap * room / width, 2))

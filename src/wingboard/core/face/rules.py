@@ -6,9 +6,10 @@ from typing import NamedTuple
 
 import shapely
 
-from wingboard.core.design.model import Design, KeepOut, Layer
+from wingboard.core.design.model import Design, Layer
 from wingboard.core.design.part import Part
 from wingboard.core.design.resolved import ResolvedPanel
+from wingboard.core.design.space import KeepOut
 from wingboard.core.findings.limits import limit
 
 _METAL = {"aluminium", "steel"}
@@ -52,6 +53,11 @@ def bridge_needed(design: Design, layer: Layer) -> Need:
     name = "bridge-fibre" if layer.material in _FIBRE else "bridge-acrylic"
     by_thickness = Need(limit(design, name) * layer.thickness, name)
     return max(by_thickness, Need(limit(design, "bridge-least"), "bridge-least"))
+
+
+def behind_boxes(design: Design) -> tuple[KeepOut, ...]:
+    """The boxes in the way behind the opening."""
+    return tuple(k for k in design.brief.keepouts if k.side == "behind")
 
 
 def keep_out_on(box: KeepOut, panel: ResolvedPanel) -> shapely.Polygon:

@@ -9,7 +9,7 @@ from wingboard.core.design.commands import MoveItems
 from wingboard.core.design.profile import depth_behind_front, plates
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.legend import Lettering, letterings, words_on
-from wingboard.core.face.rules import bridge_needed, keep_out_on, spacing_needed, widest_spacing
+from wingboard.core.face.rules import behind_boxes, bridge_needed, keep_out_on, spacing_needed, widest_spacing
 from wingboard.core.findings.finding import Fix
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
@@ -84,7 +84,7 @@ class Mover:
 
     def _keepouts(self, dx: float, dy: float) -> float:
         depth = depth_behind_front(self.placed.part, self.design.stack, self.placed.function.pocket)
-        boxes = [keep_out_on(k, self.panel) for k in self.design.brief.keepouts if k.clear < depth - VISIBLE]
+        boxes = [keep_out_on(k, self.panel) for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
         bodies = self._own(self.panel.envelopes("body"), dx, dy)
         return max((-gap(body, Rounded(box, 0.0)) for body in bodies for box in boxes), default=-math.inf)
 

@@ -61,6 +61,9 @@ def _note(r: Resolved, signal: Signal, controller: str, pin: str, by: str) -> st
         notes.append(f"{ohms:g} Ω in series" if ohms else "needs a higher supply and a transistor")
     elif signal.direction == "in" and not signal.analogue:
         notes.append("pull-up, closes to ground")
+    elif signal.id.endswith("-ladder"):
+        steps = len(r.functions[signal.function].positions) or r.parts[r.functions[signal.function].part or ""].ways
+        notes.append(f"{steps - 1} equal resistors between supply and ground, a tap a position")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = boards()[kind].pin(pin) if kind else None
     if found and signal.prefers == "PWM":

@@ -31,12 +31,16 @@ def signals(r: Resolved) -> tuple[Signal, ...]:
 
 
 def _of(placed: Placed) -> Iterator[Signal]:
+    if placed.function.state == "dummy":
+        return
     for line in placed.part.lines:
-        if not line.each_position:
+        if line.each_position and placed.function.scheme == "ladder":
+            yield _signal(placed, line.model_copy(update={"does": "analogue"}), f"{line.id}-ladder", "ladder tap")
+        elif not line.each_position:
             yield _signal(placed, line, line.id, line.terminal)
-            continue
-        for n in range(1, (len(placed.function.positions) or placed.part.ways) + 1):
-            yield _signal(placed, line, f"{line.id}-{n}", f"{line.terminal} {n}")
+        else:
+            for n in range(1, (len(placed.function.positions) or placed.part.ways) + 1):
+                yield _signal(placed, line, f"{line.id}-{n}", f"{line.terminal} {n}")
 
 
 def _signal(placed: Placed, line: Line, ident: str, terminal: str) -> Signal:

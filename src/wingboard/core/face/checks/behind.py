@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from wingboard.core.design.base import Source
-from wingboard.core.design.model import KeepOut
 from wingboard.core.design.profile import depth_behind_front
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.design.space import KeepOut
 from wingboard.core.face.checks.spots import at, between
-from wingboard.core.face.rules import keep_out_on
+from wingboard.core.face.rules import behind_boxes, keep_out_on
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import limit
@@ -84,7 +84,7 @@ def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts deeper than a keep-out they overlap leaves free."""
     for panel in r.panels.values():
         bodies = panel.envelopes("body")
-        for box in r.design.brief.keepouts:
+        for box in behind_boxes(r.design):
             area = keep_out_on(box, panel)
             for i, overlap in bodies.against(Rounded(area, 0.0), 0.0, owner=-99):
                 placed = panel.by_number.get(int(bodies.owners[i]))

@@ -171,13 +171,8 @@ def no_legend(r: Resolved, rule: Check) -> Iterator[Finding]:
     bare = [p for p in r.placed if p.function.legend is None]
     if bare:
         commands = tuple(SetLegend(function=p.function.id, legend=Legend(text=p.function.name.upper())) for p in bare)
-        yield rule.finding(
-            detail=", ".join(p.function.name for p in bare[:4]) + (" …" if len(bare) > 4 else ""),
-            measured=Measure(value=len(bare), unit="bare"),
-            needed=Measure(value=0, unit="bare"),
-            most=True,
-            fix=Fix(label="Name them all", commands=commands),
-        ).model_copy(update={"subjects": tuple(p.function.id for p in bare)})
+        fix = Fix(label="Name them all", commands=commands)
+        yield rule.over([p.function for p in bare], unit="bare", fix=fix)
 
 
 @check(
@@ -191,9 +186,4 @@ def not_placed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all functions that wait for a place."""
     waiting = [f for f in r.design.functions if f.part and f.place is None]
     if waiting:
-        yield rule.finding(
-            detail=", ".join(f.name for f in waiting[:4]) + (" …" if len(waiting) > 4 else ""),
-            measured=Measure(value=len(waiting), unit="in the tray"),
-            needed=Measure(value=0, unit="in the tray"),
-            most=True,
-        ).model_copy(update={"subjects": tuple(f.id for f in waiting)})
+        yield rule.over(waiting, unit="in the tray")

@@ -1,0 +1,135 @@
+"""Places, words, modules and layers."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from wingboard.core.design import commands as c
+from wingboard.core.design.carry.steps import (
+    Catalogue,
+    carry_out,
+    find_function,
+    find_panel,
+    given,
+    new_ident,
+    with_changes,
+    with_functions,
+)
+from wingboard.core.design.errors import NotPossible, UnknownThing
+from wingboard.core.design.model import Design, Function, Legend, Panel, Place
+from wingboard.core.design.outlines import RectOutline, stretched
+from wingboard.core.quantity import LONGEST
+
+
+@carry_out.register
+def _(command: c.PlacePart, design: Design, catalogue: Catalogue) -> Design:
+    function = find_function(design, command.function)
+    find_panel(design, command.panel)
+    if function.part is None:
+        raise NotPossible(f"Choose a part for “{function.name}” first, then place it", "function")
+    place = Place(panel=command.panel, x=command.x, y=command.y, turn=command.turn)
+    changes: dict[str, Any] = {"place": place}
+    if function.place is None and function.legend is None:
+        part = next(p for p in design.parts if p.id == function.part)
+        side: Literal["above", "inside"] = "inside" if part.family == "caption" else "above"
+        changes["legend"] = Legend(text=function.name.upper(), side=side)
+    return with_functions(design, {function.id: function.model_copy(update=changes)})
+
+
+def _placed(design: Design, idents: Sequence[str]) -> list[tuple[Function, Place]]:
+    by_id = {f.id: f for f in design.functions}
+    found = []
+    for ident in dict.fromkeys(idents):
+        function = by_id.get(ident) or find_function(design, ident, "functions")
+        if function.place is None:
+            raise NotPossible(f"“{function.name}” is not on a panel yet", "functions")
+        found.append((function, function.place))
+    return found
+
+
+def _moved(place: Place, dx: float, dy: float, by: float) -> Place:
+    x, y = round(place.x + dx, 4), round(place.y + dy, 4)
+    if max(abs(x), abs(y)) > LONGEST:
+        raise NotPossible(f"That would be further than {LONGEST:.0f} mm from the panel's corner", "dx")
+    return place.model_copy(update={"x": x, "y": y, "turn": round((place.turn + by) % 360, 4)})
+
+
+@carry_out.register
+def _(command: c.MoveItems, design: Design, catalogue: Catalogue) -> Design:
+    placed = _placed(design, command.functions)
+    changed = {f.id: f.model_copy(update={"place": _moved(place, command.dx, command.dy, 0)}) for f, place in placed}
+    return with_functions(design, changed)
+
+
+@carry_out.register
+def _(command: c.TurnItems, design: Design, catalogue: Catalogue) -> Design:
+    placed = _placed(design, command.functions)
+    changed = {f.id: f.model_copy(update={"place": _moved(place, 0, 0, command.by)}) for f, place in placed}
+    return with_functions(design, changed)
+
+
+@carry_out.register
+def _(command: c.RemoveItems, design: Design, catalogue: Catalogue) -> Design:
+    placed = _placed(design, command.functions)
+    return with_functions(design, {f.id: f.model_copy(update={"place": None}) for f, _ in placed})
+
+
+@carry_out.register
+def _(command: c.SetLegend, design: Design, catalogue: Catalogue) -> Design:
+    function = find_function(design, command.function)
+    return with_functions(design, {function.id: function.model_copy(update={"legend": command.legend})})
+
+
+@carry_out.register
+def _(command: c.SetPocket, design: Design, catalogue: Catalogue) -> Design:
+    function = find_function(design, command.function)
+    return with_functions(design, {function.id: function.model_copy(update={"pocket": command.depth})})
+
+
+@carry_out.register
+def _(command: c.AddPanel, design: Design, catalogue: Catalogue) -> Design:
+    ident = new_ident(command.id, (p.id for p in design.panels), "panel-")
+    panel = Panel(id=ident, name=command.name, outline=command.outline, x=command.x, y=command.y)
+    return with_changes(design, panels=(*design.panels, panel))
+
+
+def with_panel(design: Design, changed: Panel) -> Design:
+    return with_changes(design, panels=tuple(changed if p.id == changed.id else p for p in design.panels))
+
+
+@carry_out.register
+def _(command: c.SetPanel, design: Design, catalogue: Catalogue) -> Design:
+    panel = find_panel(design, command.panel)
+    changes = given(command, "name", "outline", "x", "y", "tolerance")
+    if "fixings" in command.model_fields_set:
+        changes["fixings"] = command.fixings
+    return with_panel(design, panel.model_copy(update=changes))
+
+
+@carry_out.register
+def _(command: c.SetPanelSize, design: Design, catalogue: Catalogue) -> Design:
+    panel = find_panel(design, command.panel)
+    outline, size = panel.outline, {"width": command.width, "height": command.height}
+    rectangle = isinstance(outline, RectOutline)
+    resized = outline.model_copy(update=size) if rectangle else stretched(outline, command.width, command.height)
+    return with_panel(design, panel.model_copy(update={"outline": resized}))
+
+
+@carry_out.register
+def _(command: c.RemovePanel, design: Design, catalogue: Catalogue) -> Design:
+    panel = find_panel(design, command.panel)
+    freed = {
+        f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place and f.place.panel == panel.id
+    }
+    design = with_functions(design, freed)
+    return with_changes(design, panels=tuple(p for p in design.panels if p is not panel))
+
+
+@carry_out.register
+def _(command: c.SetLayer, design: Design, catalogue: Catalogue) -> Design:
+    if all(layer.id != command.layer for layer in design.stack):
+        raise UnknownThing(f"There is no layer “{command.layer}” in this stack", "layer")
+    changes = given(command, "name", "material", "thickness", "colour")
+    stack = tuple(s.model_copy(update=changes) if s.id == command.layer else s for s in design.stack)
+    return with_changes(design, stack=stack)

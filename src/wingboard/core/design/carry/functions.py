@@ -1,0 +1,67 @@
+"""The function list."""
+
+from __future__ import annotations
+
+from wingboard.core.design import commands as c
+from wingboard.core.design.carry.steps import (
+    Catalogue,
+    carry_out,
+    find_function,
+    given,
+    new_ident,
+    with_changes,
+    with_functions,
+    without_pins,
+)
+from wingboard.core.design.errors import NotPossible
+from wingboard.core.design.model import Design, Function, Wanted
+
+
+@carry_out.register
+def _(command: c.AddFunction, design: Design, catalogue: Catalogue) -> Design:
+    ident = new_ident(command.id, (f.id for f in design.functions), "f")
+    if command.of is not None:
+        find_function(design, command.of, "of")
+    fields = {name: getattr(command, name) for name in Wanted.model_fields}
+    return with_changes(design, functions=(*design.functions, Function(id=ident, name=command.name, **fields)))
+
+
+NULLABLE = ("stop_role", "duty", "of", "digits")
+
+
+@carry_out.register
+def _(command: c.EditFunction, design: Design, catalogue: Catalogue) -> Design:
+    function = find_function(design, command.function)
+    if command.of is not None:
+        find_function(design, command.of, "of")
+        if command.of == function.id:
+            raise NotPossible(f"“{function.name}” cannot belong to itself", "of")
+    changes = given(command, *(n for n in c.EditFunction.model_fields if n not in ("do", "function")))
+    changes |= {n: getattr(command, n) for n in NULLABLE if n in command.model_fields_set}
+    changed = function.model_copy(update=changes)
+    if (changed.positions, changed.scheme) != (function.positions, function.scheme):
+        design = without_pins(design, {function.id}, only_solver=True)
+    return with_functions(design, {function.id: changed})
+
+
+@carry_out.register
+def _(command: c.RemoveFunction, design: Design, catalogue: Catalogue) -> Design:
+    function = find_function(design, command.function)
+    design = without_pins(design, {function.id})
+    left = tuple(f for f in design.functions if f is not function)
+    return with_changes(
+        design, functions=tuple(f.model_copy(update={"of": None}) if f.of == function.id else f for f in left)
+    )
+
+
+@carry_out.register
+def _(command: c.MoveFunctions, design: Design, catalogue: Catalogue) -> Design:
+    moving = set(command.functions)
+    for ident in (*command.functions, *([command.before] if command.before else [])):
+        find_function(design, ident, "functions")
+    if command.before in moving:
+        raise NotPossible("Rows cannot be moved before themselves", "before")
+    taken = [f for f in design.functions if f.id in moving]
+    rest = [f for f in design.functions if f.id not in moving]
+    at = next((i for i, f in enumerate(rest) if f.id == command.before), len(rest))
+    return with_changes(design, functions=(*rest[:at], *taken, *rest[at:]))

@@ -1,0 +1,49 @@
+"""Commands of the wiring: boards and pins."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.design.base import Ident, Record, Words
+from wingboard.core.design.model import BoardKind, PinChoice
+
+
+class AddController(Record):
+    """Add a board."""
+
+    do: Literal["add_controller"] = "add_controller"
+    id: Ident | None = None
+    name: Words = ""
+    board: BoardKind
+
+
+class RemoveController(Record):
+    """Take a board away, with the pins given on it."""
+
+    do: Literal["remove_controller"] = "remove_controller"
+    controller: Ident
+
+
+class PinSignal(Record):
+    """Give a signal a pin by hand."""
+
+    do: Literal["pin"] = "pin"
+    signal: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    controller: Ident
+    pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
+
+
+class UnpinSignals(Record):
+    """Take the pins of these signals back."""
+
+    do: Literal["unpin"] = "unpin"
+    signals: Annotated[tuple[str, ...], Field(min_length=1, max_length=5000)]
+
+
+class SetPins(Record):
+    """Replace every pin the solver chose by these; pins set by hand stay."""
+
+    do: Literal["set_pins"] = "set_pins"
+    pins: Annotated[tuple[PinChoice, ...], Field(max_length=5000)]
