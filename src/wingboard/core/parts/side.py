@@ -9,8 +9,9 @@ from typing import Literal
 
 from wingboard.core.design.base import Record
 from wingboard.core.design.model import Layer
-from wingboard.core.design.part import Circle, Part, Shape
+from wingboard.core.design.part import Part
 from wingboard.core.design.profile import clamped, cutouts, plates, thickness
+from wingboard.core.design.shapes import Shape
 
 SideKind = Literal["layer", "front", "bush", "nut", "body", "plug"]
 
@@ -27,7 +28,7 @@ class SideBox(Record):
 
 def half_height(shape: Shape) -> float:
     """Half of a shape's height as it stands."""
-    return (shape.diameter if isinstance(shape, Circle) else shape.height) / 2
+    return shape.span[1] / 2
 
 
 def side_view(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0) -> tuple[SideBox, ...]:
@@ -35,7 +36,8 @@ def side_view(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0) -> tupl
     total = thickness(stack)
     seat = {"behind": total - pocket, "front": 0.0, "window": plates(stack)[0].thickness}[part.mount]
     boxes = _layers(part, stack, pocket)
-    boxes.append(SideBox(kind="front", z0=-part.height, z1=0, half=half_height(part.cover)))
+    if part.height > 0:
+        boxes.append(SideBox(kind="front", z0=-part.height, z1=0, half=half_height(part.cover)))
     boxes += _thread(part, stack, pocket, seat, total)
     start = max(seat, total) if part.mount == "front" else seat
     end = max(start, seat + part.depth)
