@@ -9,6 +9,7 @@ from wingboard.core.design.model import Design
 
 SPACING = Source(kind="memory", note="MIL-STD-1472, one finger, at random")
 PRACTICE = Source(kind="practice")
+SAFE = Source(kind="memory", note="IEC 60364-4-41, touch voltage")
 
 
 class Limit(NamedTuple):
@@ -37,6 +38,14 @@ LIMITS: dict[str, Limit] = {
     "body-clearance": Limit(1.0, "mm", "between two bodies behind the panel", PRACTICE),
     "legend-clearance": Limit(0.8, "mm", "between words and what covers the face", PRACTICE),
     "pocket-floor": Limit(1.0, "mm", "left under a pocket, and never under a third of the sheet", PRACTICE),
+    "breaker-factor": Limit(1.25, "times", "a fuse or breaker over its load, at least", PRACTICE),
+    "touch-ac": Limit(50.0, "V AC", "above it a licensed electrician wires", SAFE),
+    "touch-dc": Limit(120.0, "V DC", "above it a licensed electrician wires", SAFE),
+    "opening-spread": Limit(1.0, "mm", "between widths or heights measured at three places", PRACTICE),
+    "gap-hand": Limit(0.3, "mm", "fit gap a side of a plate sawn and sanded", PRACTICE),
+    "gap-machine": Limit(0.2, "mm", "fit gap a side of a plate cut by laser, mill or printer", PRACTICE),
+    "reading-spread": Limit(0.10, "mm", "between three calliper readings of one dimension", PRACTICE),
+    "sheet-difference": Limit(0.25, "mm", "between a reading and the data sheet", PRACTICE),
     "pin-reserve": Limit(10.0, "%", "of all pins kept free", PRACTICE),
     "chip-current": Limit(
         0.2,

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
 from wingboard.core.design.base import Source
-from wingboard.core.design.model import Design
+from wingboard.core.design.model import Design, Function
 from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot, Station, Weight
 from wingboard.core.findings.limits import LIMITS, limit
@@ -61,6 +61,18 @@ class Check(NamedTuple):
             source=source or self.source,
             fix=fix,
         )
+
+    def over(self, functions: Sequence[Function], unit: str, fix: Fix | None = None) -> Finding:
+        """One finding over many functions: how many, the first four by name."""
+        names = ", ".join(f.name for f in functions[:4]) + (" …" if len(functions) > 4 else "")
+        found = self.finding(
+            detail=names,
+            measured=Measure(value=len(functions), unit=unit),
+            needed=Measure(value=0, unit=unit),
+            most=True,
+            fix=fix,
+        )
+        return found.model_copy(update={"subjects": tuple(f.id for f in functions)})
 
 
 CHECKS: dict[str, Check] = {}

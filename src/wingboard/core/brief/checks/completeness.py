@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from wingboard.core.design.base import Source
 from wingboard.core.design.resolved import Resolved
-from wingboard.core.findings.finding import Finding, Measure
+from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check, check
 
 
@@ -19,14 +19,9 @@ from wingboard.core.findings.registry import Check, check
 )
 def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all functions without a part."""
-    open_ones = [f for f in r.design.functions if f.part is None]
+    open_ones = [f for f in r.design.functions if f.part is None and f.state in ("wanted", "dummy")]
     if open_ones:
-        yield rule.finding(
-            detail=", ".join(f.name for f in open_ones[:4]) + (" …" if len(open_ones) > 4 else ""),
-            measured=Measure(value=len(open_ones), unit="open"),
-            needed=Measure(value=0, unit="open"),
-            most=True,
-        ).model_copy(update={"subjects": tuple(f.id for f in open_ones)})
+        yield rule.over(open_ones, unit="open")
 
 
 @check(

@@ -10,8 +10,9 @@ from shapely import affinity
 
 from wingboard.core.design.base import Source
 from wingboard.core.design.commands import Command, SetPanel, SetPanelSize
-from wingboard.core.design.model import RectOutline
+from wingboard.core.design.outlines import RectOutline
 from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.design.space import fitting_opening
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.outline import area_of
@@ -30,7 +31,7 @@ GAP = Source(kind="practice", note="0.3–0.5 mm a side sawn and sanded, 0.2 las
 )
 def panel_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules nearer to the opening's edge than the fit gap."""
-    opening, gap = area_of(r.design.brief.opening.loop()), r.design.brief.gap
+    opening, gap = area_of(fitting_opening(r.design.brief).loop()), r.design.brief.gap
     for panel in r.panels.values():
         placed = affinity.translate(panel.area, panel.panel.x, panel.panel.y)
         margin = _margin(placed, opening)

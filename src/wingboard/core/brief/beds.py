@@ -1,0 +1,43 @@
+"""Which plate fits which machine's bed, as it lies or turned, and into how many pieces otherwise."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from wingboard.core.design.workshop import Machine
+from wingboard.core.quantity import VISIBLE
+
+
+class BedFit(NamedTuple):
+    """How a plate lies on a machine: turned by 0 or 90 degrees, or in pieces; ``short`` mm too long."""
+
+    machine: Machine
+    turn: int
+    pieces: int
+    short: float
+
+    @property
+    def whole(self) -> bool:
+        """Whether it can be made in one piece."""
+        return self.pieces == 1
+
+
+def usable(machine: Machine) -> tuple[float, float]:
+    """Width and height (mm) of the bed without its margins; nothing when the margins leave none."""
+    return max(0.0, machine.bed_width - 2 * machine.margin), max(0.0, machine.bed_height - 2 * machine.margin)
+
+
+def bed_fit(width: float, height: float, machine: Machine) -> BedFit:
+    """The better of both ways a plate of that size (mm) can lie, with the pieces it must be cut into.
+
+    A piece twice the bed is three pieces once the margins count.
+    """
+    choices = []
+    for turn, (w, h) in ((0, (width, height)), (90, (height, width))):
+        bed_w, bed_h = usable(machine)
+        if bed_w < 1 or bed_h < 1:
+            return BedFit(machine, 0, 9999, max(width, height))
+        pieces = math.ceil((w - VISIBLE) / bed_w) * math.ceil((h - VISIBLE) / bed_h)
+        choices.append(BedFit(machine, turn, pieces, max(w - bed_w, h - bed_h)))
+    return min(choices, key=lambda c: (c.pieces, c.turn))

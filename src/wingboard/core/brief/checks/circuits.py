@@ -1,0 +1,203 @@
+"""Circuits that are not whole: loads without a breaker, sources without a switch, events nobody sees or makes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.brief.wanted import duty_of
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import AddFunction, ChoosePart, Command, EditFunction
+from wingboard.core.design.model import Function, Switched
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+
+RATINGS = (1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150, 200, 250)
+"""Breakers on the market (A, common practice)."""
+WHOLE = Source(kind="practice", note="each powered system wants switch, protection, feed, indicator and placard")
+
+
+def breaker_for(amps: float, factor: float) -> float:
+    """The next rating (A) at or above the load times ``factor`` (1.25: common practice)."""
+    return next((a for a in RATINGS if a >= amps * factor - 1e-9), RATINGS[-1])
+
+
+def _duty(r: Resolved, f: Function) -> str:
+    return duty_of(f, r.parts.get(f.part or ""))
+
+
+def _belonging(r: Resolved, to: Function, duty: str) -> bool:
+    """Whether some function of that duty belongs to this one, or protects its bus."""
+    bus = to.switches.bus.lower()
+    return any(
+        _duty(r, f) == duty and (f.of == to.id or (bus and duty == "protection" and f.switches.bus.lower() == bus))
+        for f in r.design.functions
+        if f is not to
+    )
+
+
+@check(
+    "brief.load-unprotected",
+    weight="look",
+    title="A load without a breaker",
+    measures="functions that switch a load, with no breaker or fuse for them or for their bus",
+    limits=("breaker-factor",),
+    source=WHOLE,
+    fixes="adds a breaker of the next rating over 1.25 times the load",
+)
+def load_unprotected(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Loads that nothing protects."""
+    for f in r.design.functions:
+        if f.switches.amps <= 0 or _duty(r, f) in ("protection", "source") or f.state in ("alias", "dummy"):
+            continue
+        if not _belonging(r, f, "protection"):
+            rating = breaker_for(f.switches.amps, limit(r.design, "breaker-factor"))
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name} switches {f.switches.volts:g} V {f.switches.amps:g} A; no breaker or fuse is listed",
+                fix=Fix(label=f"Add a {rating:g} A breaker", commands=(_breaker(f, rating),)),
+            )
+
+
+def _breaker(f: Function, rating: float) -> AddFunction:
+    carried = Switched(volts=f.switches.volts, amps=f.switches.amps, ac=f.switches.ac, bus=f.switches.bus)
+    return AddFunction(
+        name=f"{f.name} breaker"[:120], group=f.group, want=f"breaker {rating:g} A", of=f.id, switches=carried
+    )
+
+
+@check(
+    "brief.source-incomplete",
+    weight="look",
+    title="A source of power is not whole",
+    measures="sources without a switch, a protection or an indicator of their own",
+    source=WHOLE,
+    fixes="adds what is missing",
+)
+def source_incomplete(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Each source (generator, charger, battery) is a circuit of its own."""
+    wants = {"control": "toggle", "protection": "breaker", "indicator": "lamp"}
+    for f in r.design.functions:
+        if _duty(r, f) != "source":
+            continue
+        missing = [d for d in wants if not _belonging(r, f, d) and not (d == "indicator" and f.indicator)]
+        if missing:
+            words = {"control": "switch", "protection": "breaker", "indicator": "lamp"}
+            rows = tuple(
+                AddFunction(
+                    name=f"{f.name} {words[d]}"[:120],
+                    group=f.group,
+                    want=wants[d],
+                    of=f.id,
+                    duty="control" if d == "control" else None,
+                )
+                for d in missing
+            )
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name} has no {', no '.join(words[d] for d in missing)}",
+                fix=Fix(label=f"Add {' and '.join(words[d] for d in missing)}", commands=rows),
+            )
+
+
+@check(
+    "brief.event-unpaired",
+    weight="look",
+    title="An event that is half there",
+    measures="events with a control but nothing that shows them, or shown but without a control",
+    source=Source(kind="practice", note="each event has a control and an indicator"),
+    fixes="adds the indicator or the control",
+)
+def event_unpaired(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Events that are only made, or only shown."""
+    events: dict[str, list[Function]] = {}
+    for f in r.design.functions:
+        if f.switches.event and f.state != "dummy":
+            events.setdefault(f.switches.event.lower(), []).append(f)
+    for users in events.values():
+        shown = any(_duty(r, f) == "indicator" or f.indicator for f in users)
+        made = any(_duty(r, f) == "control" for f in users)
+        if shown and made:
+            continue
+        first, event = users[0], users[0].switches.event
+        name = f"{event} lamp" if made else f"{event} button"
+        row = AddFunction(
+            name=name[:120], group=first.group, want="lamp" if made else "push button", switches=Switched(event=event)
+        )
+        says = "nothing shows it" if made else "nothing makes it"
+        yield rule.finding(
+            first.id,
+            detail=f"“{event}”, of {first.name}: {says}",
+            fix=Fix(label=f"Add “{row.name}”", commands=(row,)),
+        )
+
+
+@check(
+    "brief.control-idle",
+    weight="note",
+    title="Controls that switch nothing yet",
+    measures="controls with neither an event nor a load, unless they are dummies",
+    source=WHOLE,
+)
+def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over all of them."""
+    idle = [
+        f
+        for f in r.design.functions
+        if f.state == "wanted" and not f.switches.event and not f.switches.amps and _duty(r, f) == "control"
+    ]
+    if idle:
+        yield rule.over(idle, unit="idle")
+
+
+@check(
+    "brief.irreversible-unguarded",
+    weight="look",
+    title="Cannot be undone, and has no guard",
+    measures="functions that cannot be undone, without guard, lock or key",
+    source=Source(kind="practice", note="guard or key for the irreversible"),
+    fixes="chooses a guarded toggle, or asks for one",
+)
+def irreversible_unguarded(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Functions of weight “guarded” whose part, or wish, has no guard."""
+    for f in r.design.functions:
+        part = r.parts.get(f.part or "")
+        if f.weight != "guarded" or (part.guarded if part else _asks_for_guard(f)):
+            continue
+        command: Command = EditFunction(function=f.id, want=f"guarded {f.want or 'toggle'}"[:120])
+        if part and part.family == "toggle":
+            command = ChoosePart(function=f.id, part="toggle-guarded")
+        label = "Choose the guarded toggle" if part and part.family == "toggle" else "Ask for a guarded one"
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name}, {part.name if part else f.want or 'nothing chosen yet'}",
+            fix=Fix(label=label, commands=(command,)) if not part or part.family == "toggle" else None,
+        )
+
+
+def _asks_for_guard(f: Function) -> bool:
+    return any(word in f"{f.want} {f.name}".lower() for word in ("guard", "lock", "key", "cover"))
+
+
+@check(
+    "brief.licensed",
+    weight="look",
+    title="For a licensed electrician",
+    measures="volts of a load: over 50 V AC or 120 V DC",
+    limits=("touch-ac", "touch-dc"),
+)
+def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Loads above the voltages a hobbyist may wire."""
+    for f in r.design.functions:
+        most = limit(r.design, "touch-ac" if f.switches.ac else "touch-dc")
+        if f.switches.volts > most:
+            kind = "AC" if f.switches.ac else "DC"
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}: {f.switches.volts:g} V {kind} can kill. Leave its wiring to a licensed electrician, "
+                "with connectors and covers of its own and the plate earthed.",
+                measured=Measure(value=f.switches.volts, unit=f"V {kind}"),
+                needed=Measure(value=most, unit=f"V {kind}"),
+                most=True,
+            )

@@ -1,0 +1,223 @@
+"""Whether it goes in: measured openings, gaps, the tolerance chain, beds, sheets, knees and what stands in front."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import shapely
+
+from wingboard.core.brief.beds import BedFit, bed_fit
+from wingboard.core.brief.chain import chain
+from wingboard.core.brief.sheets import same_sheet, sheets_needed
+from wingboard.core.brief.side import elevation
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import SetBrief, SetPanelSize
+from wingboard.core.design.profile import plates
+from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
+from wingboard.core.findings.limits import limit, source_of
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.quantity import VISIBLE
+
+SUM = Source(kind="computed", note="worst case: sum of the tolerances; likely: root of the sum of their squares")
+BED = Source(kind="computed", note="bed less its margins, at 0° and 90°")
+
+
+@check(
+    "brief.opening-uneven",
+    weight="look",
+    title="The opening is not square",
+    measures="between the widths, or the heights, measured at three places",
+    limits=("opening-spread",),
+)
+def opening_uneven(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Openings whose three readings lie apart; the least of them counts for the fit."""
+    most = rule.limit(r.design)
+    for what, values in (("width", r.design.brief.widths), ("height", r.design.brief.heights)):
+        spread = max(values) - min(values) if values else 0.0
+        if spread > most + VISIBLE:
+            listed = ", ".join(f"{v:.1f}" for v in values)
+            yield rule.finding(
+                detail=f"Its {what} reads {listed}; the least counts. Keep two reference holes away from the edge.",
+                measured=Measure(value=spread),
+                needed=Measure(value=most),
+                most=True,
+                extra=what,
+            )
+
+
+@check(
+    "brief.gap-tight",
+    weight="look",
+    title="Gap too tight for how it is cut",
+    measures="fit gap a side, against what the process needs",
+    limits=("gap-hand", "gap-machine"),
+    fixes="sets the usual gap",
+)
+def gap_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """A fit gap smaller than the process holds."""
+    brief = r.design.brief
+    if brief.process is None:
+        return
+    name = "gap-hand" if brief.process == "hand" else "gap-machine"
+    need = limit(r.design, name)
+    if brief.gap < need - VISIBLE:
+        yield rule.finding(
+            detail="sawn and sanded" if brief.process == "hand" else f"cut by {brief.process}",
+            measured=Measure(value=brief.gap),
+            needed=Measure(value=need),
+            source=source_of(r.design, name),
+            fix=Fix(label=f"Make the gap {need:g} mm", commands=(SetBrief(gap=need),)),
+        )
+
+
+@check(
+    "brief.chain-too-wide",
+    weight="look",
+    title="The modules together may be too wide",
+    measures="width left for the gaps when every module comes out at its widest; a stop when it is likely gone",
+    source=SUM,
+    fixes="trims the widest rectangular module",
+)
+def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Rows of modules whose tolerances eat up the gaps."""
+    row = chain(r)
+    if row is None or row.clear_worst >= -VISIBLE:
+        return
+    widest = max(row.modules, key=lambda p: p.size[0])
+    trimmed = round(widest.size[0] + row.clear_worst - 0.05, 1)
+    command = SetPanelSize(panel=widest.panel.id, width=max(5.0, trimmed), height=widest.size[1])
+    yield rule.finding(
+        *(p.panel.id for p in row.modules),
+        detail=f"{row.taken:.1f} mm of modules in {row.opening:.1f}; likely left {row.clear_likely:.2f} mm",
+        measured=Measure(value=row.clear_worst),
+        needed=Measure(value=0),
+        fix=Fix(label=f"Make {widest.panel.name} {trimmed:.1f} mm wide", commands=(command,)),
+        weight="stop" if row.clear_likely < -VISIBLE else "look",
+    )
+
+
+@check(
+    "brief.bed-too-small",
+    weight="look",
+    title="Larger than every bed",
+    measures="a module's larger side, against the beds less their margins",
+    source=BED,
+)
+def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Modules that no machine of the workshop takes in one piece."""
+    machines = r.design.workshop.machines
+    for panel in r.panels.values() if machines else ():
+        fits = [bed_fit(*panel.size, machine) for machine in machines]
+        best = min(fits, key=lambda f: (f.pieces, f.short))
+        if not best.whole:
+            yield _over_the_bed(rule, panel, best)
+
+
+def _over_the_bed(rule: Check, panel: ResolvedPanel, best: BedFit) -> Finding:
+    width, height = panel.size
+    margin = 2 * best.machine.margin
+    return rule.finding(
+        panel.panel.id,
+        detail=f"{panel.panel.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name} "
+        f"({best.machine.bed_width - margin:.0f} × {best.machine.bed_height - margin:.0f} usable)",
+        spot=Spot(panel=panel.panel.id, x=width / 2, y=height / 2),
+        measured=Measure(value=best.short, unit="mm over"),
+        needed=Measure(value=0, unit="mm over"),
+        most=True,
+    )
+
+
+@check(
+    "brief.too-thick",
+    weight="look",
+    title="Thicker than any machine cuts",
+    measures="a layer's thickness, against the depth of the machines",
+    source=Source(kind="computed", note="depth of the machines"),
+)
+def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Layers that no machine goes through."""
+    machines = r.design.workshop.machines
+    deepest = max((m.depth for m in machines), default=0.0)
+    for layer in plates(r.design.stack) if machines else ():
+        if layer.thickness > deepest + VISIBLE:
+            yield rule.finding(
+                detail=f"{layer.name}, {layer.material}",
+                measured=Measure(value=layer.thickness),
+                needed=Measure(value=deepest),
+                most=True,
+                extra=layer.id,
+            )
+
+
+@check(
+    "brief.stock-short",
+    weight="look",
+    title="Not enough sheets",
+    measures="sheets needed for a layer of every module, against those in stock",
+    source=Source(kind="computed", note="plates a sheet, in rows, at 0° or 90°"),
+)
+def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Layers whose material and thickness the stock does not cover."""
+    for layer in plates(r.design.stack) if r.design.workshop.stock and r.panels else ():
+        sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
+        have, need = sum(s.count for s in sheets), sheets_needed(r, layer)
+        if have < need:
+            why = f"{have} in stock" if sheets else "none in stock"
+            yield rule.finding(
+                detail=f"{layer.name}: {layer.thickness:g} mm {layer.material}, {why}",
+                measured=Measure(value=have, unit="sheets"),
+                needed=Measure(value=need, unit="sheets"),
+                extra=layer.id,
+            )
+
+
+@check(
+    "brief.knee-clearance",
+    weight="look",
+    title="Little room for the knees",
+    measures="from the legs to the nearest plate or body, seen from the side; a stop when they touch",
+    source=Source(kind="computed", note="side elevation, legs 130 mm thick"),
+)
+def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Knees nearer than wanted to what hangs below."""
+    seat, clearance = r.design.brief.seat, elevation(r).clearance
+    if seat is None or clearance is None or clearance >= seat.clear - VISIBLE:
+        return
+    yield rule.finding(
+        detail="Raise the panel, lower the seat, or choose shallower parts near the lower edge",
+        measured=Measure(value=clearance),
+        needed=Measure(value=seat.clear),
+        weight="stop" if clearance < 0 else "look",
+    )
+
+
+@check(
+    "brief.hits-in-front",
+    weight="stop",
+    title="Hits what stands in front",
+    measures="how far a part stands out with its travel, against what a neighbour or shelf in front leaves free",
+    source=Source(kind="computed", note="height of lever, knob or guard over the face"),
+)
+def hits_in_front(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts whose lever, knob or guard reaches into a box before the panel."""
+    boxes = [k for k in r.design.brief.keepouts if k.side == "front"]
+    for panel in r.panels.values() if boxes else ():
+        covers = panel.envelopes("cover")
+        for box in boxes:
+            x, y = box.x - panel.panel.x, box.y - panel.panel.y
+            area = Rounded(shapely.box(x, y, x + box.width, y + box.height), 0.0)
+            for i, overlap in covers.against(area, 0.0, owner=-99):
+                placed = panel.by_number.get(int(covers.owners[i]))
+                if placed is None or overlap > -VISIBLE or placed.part.height <= box.clear + VISIBLE:
+                    continue
+                yield rule.finding(
+                    placed.function.id,
+                    detail=f"{placed.function.name} and {box.name}",
+                    spot=Spot(panel=panel.panel.id, x=placed.place.x, y=placed.place.y),
+                    measured=Measure(value=placed.part.height),
+                    needed=Measure(value=box.clear),
+                    most=True,
+                    extra=box.id,
+                )

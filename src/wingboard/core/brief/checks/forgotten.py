@@ -1,0 +1,57 @@
+"""What is commonly forgotten for this kind of panel; each suggestion adds its row, or is dismissed with a reason."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from wingboard.core.brief.packs import Expectation, expectations
+from wingboard.core.brief.wanted import duty_of
+from wingboard.core.design.base import Source
+from wingboard.core.design.model import Function
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding, Fix
+from wingboard.core.findings.registry import Check, check
+
+PRACTICE = Source(kind="practice", note="what panels of this kind have")
+
+
+@check(
+    "brief.forgotten",
+    weight="look",
+    title="Often forgotten",
+    measures="what panels of this kind commonly have, against the names and wishes on the list",
+    source=PRACTICE,
+    fixes="adds the function",
+)
+def forgotten(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Each expectation of this kind of panel that nothing on the list meets."""
+    for expected in expectations():
+        if r.design.brief.kind in expected.kinds and _applies(r, expected) and not _met(r, expected):
+            yield rule.finding(
+                title=expected.title,
+                detail=expected.why,
+                fix=Fix(label=f"Add “{expected.add.name}”", commands=(expected.add,)),
+                extra=expected.id,
+            )
+
+
+def _applies(r: Resolved, expected: Expectation) -> bool:
+    functions = r.design.functions
+    if expected.when == "one row":
+        return bool(functions)
+    if expected.when == "five rows":
+        return len(functions) >= 5
+    if expected.when == "loads":
+        return any(f.switches.amps > 0 for f in functions)
+    lights = sum(1 for f in functions if duty_of(f, r.parts.get(f.part or "")) == "indicator" or f.indicator)
+    return lights >= 3
+
+
+def _met(r: Resolved, expected: Expectation) -> bool:
+    pattern = re.compile(expected.words, re.I)
+    return any(pattern.search(_words(f)) for f in r.design.functions)
+
+
+def _words(f: Function) -> str:
+    return f"{f.name} {f.want} {f.indicator} {f.switches.event}"

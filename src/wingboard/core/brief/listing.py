@@ -1,0 +1,183 @@
+"""The function list as a table: pasted from a spreadsheet or read from CSV, with every line not understood."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Mapping, Sequence
+from typing import Any, NamedTuple, get_args
+
+from pydantic import ValidationError
+
+from wingboard.core.brief.wanted import load_in, read_line
+from wingboard.core.design.commands import AddFunction
+from wingboard.core.design.errors import NotPossible
+from wingboard.core.design.model import Design, Duty, Function, Hand, Moment, State, Switched
+
+COLUMNS = (
+    "name", "group", "want", "event", "volts", "amps", "ac", "bus", "positions", "indicator",
+    "weight", "state", "duty", "of", "hand", "moment",
+)  # fmt: skip
+MOST_LINES = 2000
+_SAME = {
+    "function": "name", "what": "name", "control": "want", "kind": "want", "part": "want", "section": "group",
+    "v": "volts", "a": "amps", "words": "positions", "light": "indicator", "shows": "of", "protects": "of",
+    "when": "moment",
+}  # fmt: skip
+_CHOICES: Mapping[str, tuple[str, ...]] = {
+    "weight": ("normal", "guarded", "emergency"),
+    "state": get_args(State),
+    "duty": get_args(Duty),
+    "hand": get_args(Hand),
+    "moment": get_args(Moment),
+}
+_QUOTED = re.compile(r"^'(?=[=+\-@\t])")
+
+
+class Fault(NamedTuple):
+    """A line that was not understood: its number in the text, the text, and why."""
+
+    line: int
+    text: str
+    reason: str
+
+
+class Listing(NamedTuple):
+    """What was understood, ready to be added, and what was not."""
+
+    rows: tuple[AddFunction, ...]
+    faults: tuple[Fault, ...]
+    columns: tuple[str, ...]
+
+
+class _NotUnderstood(Exception):
+    """A cell that makes no sense; the message says why."""
+
+
+def read_listing(text: str, design: Design) -> Listing:
+    """Read a table of functions: tabs, semicolons or commas between cells, a heading optional.
+
+    Without a heading the columns are name, what is wanted, group; a single column is read as typed lines.
+
+    :raises NotPossible: more than :data:`MOST_LINES` lines, or nothing at all.
+    """
+    if text.count("\n") > MOST_LINES:
+        raise NotPossible(f"More than {MOST_LINES} lines; paste them in pieces", "text")
+    table = [(n, cells) for n, cells in _cells(text) if any(cells)]
+    if not table:
+        raise NotPossible("There is nothing to read; paste lines, or cells of a spreadsheet", "text")
+    heading = _heading(table[0][1])
+    columns = heading or ("name", "want", "group")
+    reader = _Reader(design, columns)
+    for number, cells in table[1:] if heading else table:
+        reader.take(number, cells)
+    return Listing(tuple(reader.rows), tuple(reader.faults), columns)
+
+
+def _cells(text: str) -> list[tuple[int, list[str]]]:
+    sample = text[:4000]
+    between = "\t" if "\t" in sample else ";" if sample.count(";") > sample.count(",") else ","
+    if between == "," and "\n" in text and "," not in sample.split("\n", 1)[0]:
+        return [(n, [line.strip()]) for n, line in enumerate(text.splitlines(), 1)]
+    reader = csv.reader(io.StringIO(text), delimiter=between)
+    return [(reader.line_num, [_QUOTED.sub("", cell.strip()) for cell in row]) for row in reader]
+
+
+def _heading(cells: Sequence[str]) -> tuple[str, ...] | None:
+    names = [_SAME.get(cell.lower(), cell.lower()) for cell in cells]
+    return tuple(names) if "name" in names and sum(n in COLUMNS for n in names) > len(names) / 2 else None
+
+
+class _Reader:
+    """Reads row after row, knowing the names and ids there are already."""
+
+    def __init__(self, design: Design, columns: tuple[str, ...]) -> None:
+        self.columns = columns
+        self.ids = {f.name.lower(): f.id for f in design.functions}
+        self.taken = {f.id for f in design.functions}
+        self.rows: list[AddFunction] = []
+        self.faults: list[Fault] = []
+
+    def take(self, number: int, cells: list[str]) -> None:
+        """Read one row, or note why it makes no sense."""
+        try:
+            row = self._row(cells)
+        except (_NotUnderstood, ValidationError) as error:
+            reason = error.errors()[0]["msg"] if isinstance(error, ValidationError) else str(error)
+            self.faults.append(Fault(number, ", ".join(c for c in cells if c)[:120], reason))
+            return
+        self.rows.append(row)
+        self.ids[row.name.lower()] = row.id or ""
+
+    def _row(self, cells: list[str]) -> AddFunction:
+        if len(cells) > len(self.columns) and any(cells[len(self.columns) :]):
+            raise _NotUnderstood(f"{len(cells)} cells under {len(self.columns)} columns")
+        found = {name: cell for name, cell in zip(self.columns, cells, strict=False) if cell}
+        if "name" not in found:
+            raise _NotUnderstood("There is no name in this line")
+        line = read_line(found["name"]) if len(found) == 1 else None
+        name = line.name if line else found["name"]
+        if not re.search(r"\w", name):
+            raise _NotUnderstood(f"“{name[:20]}” is not a name")
+        if name.lower() in self.ids:
+            raise _NotUnderstood(f"“{name}” is on the list already")
+        fields: dict[str, Any] = {n: found[n] for n in ("group", "want", "indicator") if n in found}
+        fields |= {n: self._choice(n, found[n]) for n in _CHOICES if n in found}
+        if line:
+            fields["want"] = line.want
+        fields["switches"] = self._switches(found) if not line else line.switches
+        fields["positions"] = tuple(w.strip() for w in re.split(r"[/|,;]", found.get("positions", "")) if w.strip())
+        if "of" in found:
+            fields["of"] = self._of(found["of"])
+        return AddFunction(id=self._free_id(), name=name, **fields)
+
+    def _choice(self, column: str, cell: str) -> str:
+        word = cell.lower()
+        if word not in _CHOICES[column]:
+            raise _NotUnderstood(f"{column} “{cell[:20]}” is none of {', '.join(c for c in _CHOICES[column] if c)}")
+        return word
+
+    def _switches(self, found: Mapping[str, str]) -> Switched:
+        said = load_in(found.get("want", ""))
+        volts = _figure("volts", found["volts"]) if "volts" in found else said.volts
+        amps = _figure("amps", found["amps"]) if "amps" in found else said.amps
+        ac = found["ac"].lower() in ("yes", "true", "ac", "1", "x") if "ac" in found else said.ac
+        return Switched(event=found.get("event", ""), volts=volts, amps=amps, ac=ac, bus=found.get("bus", ""))
+
+    def _of(self, cell: str) -> str:
+        ident = self.ids.get(cell.lower()) or (cell if cell in self.taken else None)
+        if ident is None:
+            raise _NotUnderstood(f"it belongs to “{cell[:30]}”, which is not on the list above it")
+        return ident
+
+    def _free_id(self) -> str:
+        n = len(self.taken) + 1
+        while f"f{n}" in self.taken:
+            n += 1
+        self.taken.add(f"f{n}")
+        return f"f{n}"
+
+
+def _figure(column: str, cell: str) -> float:
+    match = re.fullmatch(r"(\d{1,4}(?:[.,]\d{1,4})?)\s*(m?)[VA]?", cell.strip(), re.I)
+    if match is None:
+        raise _NotUnderstood(f"{column} “{cell[:20]}” is not a number")
+    return float(match[1].replace(",", ".")) / (1000 if match[2] else 1)
+
+
+def listing_rows(design: Design) -> list[tuple[str, ...]]:
+    """The function list as cells under :data:`COLUMNS`; :func:`read_listing` understands them again."""
+    names = {f.id: f.name for f in design.functions}
+    return [_written(f, names) for f in design.functions]
+
+
+def _written(f: Function, names: Mapping[str, str]) -> tuple[str, ...]:
+    s = f.switches
+    figures = tuple(f"{v:g}" if v else "" for v in (s.volts, s.amps))
+    state = "" if f.state == "wanted" else f.state
+    weight = "" if f.weight == "normal" else f.weight
+    belongs = names.get(f.of or "", "")
+    words = " / ".join(f.positions)
+    tail = (weight, state, f.duty or "", belongs, f.hand, f.moment)
+    return (f.name, f.group, f.want, s.event, *figures, "yes" if s.ac else "", s.bus, words, f.indicator, *tail)

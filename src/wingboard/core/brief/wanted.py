@@ -1,0 +1,110 @@
+"""What kind of control or light is wanted, recognised from words and lines such as “gong push button”."""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+from typing import NamedTuple
+
+from wingboard.core.design.model import Duty, Function, Switched, Wanted
+from wingboard.core.design.part import Family, Part
+
+KINDS: tuple[tuple[Family, str], ...] = (
+    ("emergency", r"emergency stops?|e-stops?|mushrooms?"),
+    ("breaker", r"breakers?|fuses?|fuse holders?"),
+    ("key", r"key switch(?:es)?|keys?"),
+    ("thumbwheel", r"thumbwheels?"),
+    ("joystick", r"joysticks?|sticks?"),
+    ("encoder", r"encoders?"),
+    ("rotary", r"rotary switch(?:es)?|rotary|rotaries|selectors?"),
+    ("pot", r"pots?|potentiometers?|dimmers?|knobs?"),
+    ("slider", r"sliders?|faders?"),
+    ("rocker", r"rockers?"),
+    ("toggle", r"toggles?|switch(?:es)?"),
+    ("button", r"push buttons?|buttons?|caps?"),
+    ("caption", r"captions?|annunciators?"),
+    ("readout", r"read-?outs?|seven-segments?"),
+    ("display", r"displays?|screens?"),
+    ("gauge", r"gauges?|meters?|instruments?"),
+    ("sounder", r"buzzers?|sounders?|beepers?"),
+    ("speaker", r"loudspeakers?|speakers?"),
+    ("vent", r"vents?|fans?"),
+    ("connector", r"connectors?|sockets?|jacks?|glands?|plugs?"),
+    ("placard", r"placards?"),
+    ("blank", r"blanks?|hatch(?:es)?"),
+    ("fixing", r"studs?|screws?"),
+    ("lamp", r"lamps?|leds?|lights?"),
+)
+"""Words for each family; a line's last such word says what is wanted."""
+_KIND = re.compile("|".join(f"(?P<{family}>\\b(?:{words})\\b)" for family, words in KINDS), re.I)
+_ADJECTIVE = re.compile(
+    r"^(?:lit|latching|momentary|guarded|locking|round|square|small|large|sealed|springs?|spring-return|back|held|push|"
+    r"red|green|amber|yellow|white|blue|two-colour|"
+    r"[\d.,/]+(?:-?way|-?ways|mm|v|a|in)?|two|three|four|ways?|digits?|mm|a|an|with|bare)$",
+    re.I,
+)
+_VOLTS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*V(ac|dc)?\b", re.I)
+_AMPS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*(m?)A\b")
+_INDICATES: frozenset[Family] = frozenset({"lamp", "caption", "readout", "display", "gauge", "sounder"})
+_OPENS: frozenset[Family] = frozenset({"speaker", "vent", "connector", "placard", "blank", "fixing"})
+_SOURCE = re.compile(r"\b(?:battery|generator|alternator|charger|shore power|mains|supply|inverter|solar)\b", re.I)
+
+
+@lru_cache(maxsize=4096)
+def family_in(words: str) -> Family | None:
+    """The family the words ask for: the last kind named in them, or None."""
+    found = list(_KIND.finditer(words))
+    return found[-1].lastgroup if found else None  # type: ignore[return-value]
+
+
+def family_of(function: Wanted, name: str) -> Family | None:
+    """The family wanted of a function: from what is wanted, else from its name."""
+    return family_in(function.want) or family_in(name)
+
+
+def duty_of(function: Function, part: Part | None = None) -> Duty:
+    """What a function is for: as said, else from its part's family, its words and its name."""
+    if function.duty is not None:
+        return function.duty
+    family = part.family if part else family_of(function, function.name)
+    if family == "breaker":
+        return "protection"
+    if family in _INDICATES:
+        return "indicator"
+    if family in _OPENS:
+        return "opening"
+    return "source" if family is None and _SOURCE.search(function.name) else "control"
+
+
+class Line(NamedTuple):
+    """A typed line taken apart."""
+
+    name: str
+    want: str
+    switches: Switched
+
+
+def read_line(text: str) -> Line:
+    """Take a line apart into a name and what is wanted.
+
+    “gong push button” → gong, push button; “Saloon heat toggle 24 V 6 A” → Saloon heat, toggle, switching 24 V 6 A.
+    A line that names no kind is a name.
+    """
+    words = text.split()
+    for match in reversed(list(_KIND.finditer(" ".join(words)))):
+        first = len(" ".join(words)[: match.start()].split())
+        while first > 0 and _ADJECTIVE.match(words[first - 1]):
+            first -= 1
+        if first > 0:
+            name, want = " ".join(words[:first]).strip(" ,:;-"), " ".join(words[first:])
+            if name:
+                return Line(name, want, load_in(want))
+    return Line(" ".join(words), "", load_in(text))
+
+
+def load_in(text: str) -> Switched:
+    """Volts and amperes named in a text."""
+    volts, amps = _VOLTS.search(text), _AMPS.search(text)
+    figure = float(amps[1].replace(",", ".")) / (1000 if amps[2] else 1) if amps else 0.0
+    alternating = bool(volts and (volts[2] or "").lower() == "ac") or bool(re.search(r"\bAC\b", text))
+    return Switched(volts=float(volts[1].replace(",", ".")) if volts else 0.0, amps=figure, ac=alternating)
