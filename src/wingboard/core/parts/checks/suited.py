@@ -1,0 +1,260 @@
+"""Parts that do not suit their function: overloaded, lying on their side, hiding what they show, not told by eye."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import ChoosePart, EditFunction, TurnItems
+from wingboard.core.design.model import Function
+from wingboard.core.design.part import Part
+from wingboard.core.design.profile import thickness
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.parts.counting import counts
+from wingboard.core.quantity import VISIBLE
+
+SHEET = Source(kind="measure", note="data sheet of the part")
+
+
+def _chosen(r: Resolved) -> Iterator[tuple[Function, Part]]:
+    for f in r.design.functions:
+        if f.part is not None and f.state != "alias":
+            yield f, r.parts[f.part]
+
+
+def _spot(f: Function) -> Spot | None:
+    return Spot(panel=f.place.panel, x=f.place.x, y=f.place.y) if f.place else None
+
+
+@check(
+    "parts.overloaded",
+    weight="stop",
+    title="Switches more than it may",
+    measures="amperes or volts of the load, against the rating of the contacts",
+    source=SHEET,
+)
+def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Contacts that would burn: let a relay switch the load."""
+    for f, part in _chosen(r):
+        if part.rating is None or part.family == "breaker":
+            continue
+        for unit, load, most in (
+            ("A", f.switches.amps, part.rating.amps),
+            ("V", f.switches.volts, part.rating.volts),
+        ):
+            if load > most:
+                yield rule.finding(
+                    f.id,
+                    detail=f"{f.name}, {part.name}: let a relay or a transistor switch the load",
+                    spot=_spot(f),
+                    measured=Measure(value=load, unit=unit),
+                    needed=Measure(value=most, unit=unit),
+                    most=True,
+                    extra=unit.lower(),
+                )
+
+
+@check(
+    "parts.breaker-rating",
+    weight="stop",
+    title="Breaker too small or too large",
+    measures="rating of a breaker, against the load of the function it protects",
+    limits=("breaker-factor",),
+)
+def breaker_rating(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Breakers that trip at once: less than the factor times what they protect."""
+    factor = rule.limit(r.design)
+    for f, part in _chosen(r):
+        load = r.functions[f.of].switches.amps if f.of in r.functions else f.switches.amps
+        if part.family == "breaker" and part.rating and load and part.rating.amps < load * factor - 1e-6:
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}, {part.name}, before {load:g} A",
+                spot=_spot(f),
+                measured=Measure(value=part.rating.amps, unit="A"),
+                needed=Measure(value=load * factor, unit="A"),
+            )
+
+
+@check(
+    "parts.state-unseen",
+    weight="look",
+    title="Nobody sees whether it is in",
+    measures="latching buttons whose state neither a lever, an own lamp nor an indicator shows",
+    source=Source(kind="practice", note="a latching button cannot be read by eye or hand"),
+    fixes="asks for an indicator",
+)
+def state_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Latching buttons without a lamp that shows their state; an emergency stop stands out by itself."""
+    shown = {f.of for f in r.design.functions} | {
+        f.switches.event for f in r.design.functions if f.part and r.parts[f.part].family in ("lamp", "caption")
+    }
+    for f, part in _chosen(r):
+        if part.family != "button" or part.action != "latching" or f.indicator:
+            continue
+        if f.id in shown or (f.switches.event and f.switches.event in shown):
+            continue
+        lit = any(line.does == "lamp" for line in part.lines)
+        says = "its lamp must follow its state, not the backlight" if lit else "it looks the same in and out"
+        command = EditFunction(function=f.id, indicator="its own lamp" if lit else "lamp beside it")
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name}, {part.name}: {says}",
+            spot=_spot(f),
+            fix=Fix(label="Let its lamp show it" if lit else "Ask for a lamp beside it", commands=(command,)),
+        )
+
+
+@check(
+    "parts.way-up",
+    weight="stop",
+    title="Stands on its side",
+    measures="degrees a read-out, display, gauge or placard is turned from upright",
+    source=Source(kind="computed", note="way up of the part"),
+    fixes="turns it upright",
+)
+def way_up(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Placed parts that read only one way up, turned."""
+    for placed in r.placed:
+        turn = placed.place.turn % 360
+        if placed.part.upright and min(turn, 360 - turn) > 0.01:
+            ident = placed.function.id
+            yield rule.finding(
+                ident,
+                detail=f"{placed.function.name}, {placed.part.name}",
+                spot=_spot(placed.function),
+                measured=Measure(value=min(turn, 360 - turn), unit="°"),
+                needed=Measure(value=0, unit="°"),
+                most=True,
+                fix=Fix(label="Turn it upright", commands=(TurnItems(functions=(ident,), by=-turn),)),
+            )
+
+
+@check(
+    "parts.digits-hidden",
+    weight="look",
+    title="Digits hidden by the face",
+    measures="digits a face leaves showing, against those the module has",
+    source=Source(kind="computed", note="hidden digits × their pitch, off the left of the window"),
+    fixes="shows every digit",
+)
+def digits_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Read-outs with part of their digits behind the face: meant, or a slip."""
+    for f, part in _chosen(r):
+        if f.digits is None or part.digits is None or f.digits == part.digits.count:
+            continue
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name} shows the last {f.digits} of {part.digits.count}; the window is narrower and off centre",
+            spot=_spot(f),
+            measured=Measure(value=f.digits, unit="digits"),
+            needed=Measure(value=part.digits.count, unit="digits"),
+            weight="stop" if f.digits > part.digits.count else "look",
+            fix=Fix(label="Show every digit", commands=(EditFunction(function=f.id, digits=None),)),
+        )
+
+
+@check(
+    "parts.sheet-range",
+    weight="stop",
+    title="Its clips do not take this sheet",
+    measures="thickness of the plate, against the range a snap-in or clamped part takes",
+    source=SHEET,
+)
+def sheet_range(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Snap-in and clamped parts in a plate too thin or too thick for them."""
+    solid = thickness(r.design.stack)
+    for f, part in _chosen(r):
+        if part.sheet is None:
+            continue
+        low, high = part.sheet.least, part.sheet.most
+        if low - VISIBLE <= solid <= high + VISIBLE:
+            continue
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name}, {part.name}, takes {low:g} to {high:g} mm; thin the layers round it, or choose another",
+            spot=_spot(f),
+            measured=Measure(value=solid),
+            needed=Measure(value=high if solid > high else low),
+            most=solid > high,
+        )
+
+
+@check(
+    "parts.positions-short",
+    weight="look",
+    title="Fewer positions than words",
+    measures="positions of the chosen part, against the words listed",
+    source=Source(kind="computed", note="positions of the part"),
+)
+def positions_short(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Functions not placed yet whose part has too few positions; once placed, Face judges the words."""
+    for f, part in _chosen(r):
+        if f.place is None and part.ways and len(f.positions) > part.ways:
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}, {part.name}: {', '.join(f.positions)}",
+                measured=Measure(value=part.ways, unit="positions"),
+                needed=Measure(value=len(f.positions), unit="positions"),
+            )
+
+
+@check(
+    "parts.emergency-kind",
+    weight="look",
+    title="Not an emergency stop",
+    measures="emergency functions made with a part that does not latch in and stand out",
+    source=Source(kind="memory", note="ISO 13850: red mushroom on yellow, latches, released by hand"),
+    fixes="chooses the mushroom",
+)
+def emergency_kind(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Stops that cannot be found by a hand that does not look."""
+    for f, part in _chosen(r):
+        if f.weight == "emergency" and part.family != "emergency" and "stop" in f.name.lower():
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}, {part.name}",
+                spot=_spot(f),
+                fix=Fix(label="Choose the mushroom", commands=(ChoosePart(function=f.id, part="emergency-stop-22"),)),
+            )
+
+
+@check(
+    "parts.spares-short",
+    weight="look",
+    title="Too few on hand",
+    measures="parts on hand, against those in use with their spares (painted and glued ones twice)",
+    source=Source(kind="practice", note="painted or glued caps twice"),
+)
+def spares_short(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts of which some are on hand, but not enough; those nobody has yet are simply on the shopping list."""
+    for count in counts(r):
+        if 0 < count.on_hand < count.needed:
+            yield rule.finding(
+                *count.functions[:20],
+                detail=f"{count.part.name}: {count.used} in use, {count.needed} with spares",
+                measured=Measure(value=count.on_hand, unit="on hand"),
+                needed=Measure(value=count.needed, unit="wanted"),
+                extra=count.part.id,
+            )
+
+
+@check(
+    "parts.sample-first",
+    weight="note",
+    title="One to try first",
+    measures="lamps of an untested colour, of which several are to be bought",
+    source=Source(kind="practice", note="bought lamps of untested colour: one sample first"),
+)
+def sample_first(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Lit parts to buy whose colour nobody has seen lit."""
+    for count in counts(r):
+        if count.sample and count.to_buy > 1:
+            colour = f", {count.part.colour}" if count.part.colour else ""
+            yield rule.finding(
+                *count.functions[:20],
+                detail=f"{count.to_buy} × {count.part.name}{colour}: buy one, try it in the dark, then the rest",
+                extra=count.part.id,
+            )
