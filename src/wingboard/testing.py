@@ -6,7 +6,9 @@ import math
 
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Brief, Design, RectOutline
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import RectOutline
+from wingboard.core.design.space import Brief
 from wingboard.core.parts.catalogue import catalogue
 
 PITCH = 48.0

@@ -26,7 +26,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
         title="Wing Board", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
     app.state.desk = desk
-    for station in (quantity, face, parts, cut, wire, designs):
+    for station in (quantity, shelf, brief, face, parts, cut, wire, designs):
         app.include_router(station.router)
     problems.install(app)
     app.add_middleware(Guard)

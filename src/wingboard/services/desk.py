@@ -6,7 +6,7 @@ import re
 import threading
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime
 from functools import cached_property
 from typing import NamedTuple
@@ -17,13 +17,16 @@ from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
 from wingboard.core.design.errors import NotPossible
 from wingboard.core.design.model import Design
+from wingboard.core.design.part import Part
 from wingboard.core.design.patches import patch_between
 from wingboard.core.design.resolved import Resolved
 from wingboard.core.design.wording import said
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.services.shelf import Shelf, load_shelf, to_shelve
 from wingboard.store import designs as table
+from wingboard.store import shelf as shelf_table
 from wingboard.store.database import Database
 from wingboard.store.errors import StaleRevision
 
@@ -115,11 +118,11 @@ class Desk:
                 return Kept(self.open(design_id), self.open(design_id, base))
             before = self._at_head(design_id, base)
             _refuse_unacceptable(before, batch)
-            design = apply(before.design, batch, catalogue())
+            design = apply(before.design, batch, self.parts())
             labels = list(dict.fromkeys(said(command, before.design) for command in batch))
             label = ", ".join(labels[:3]) + (" …" if len(labels) > 3 else "")
             commands = c.BATCH.dump_json(tuple(batch), exclude_unset=True).decode()
-            return self._keep(before, design, label, commands, undo_to=base, redo_to=None, key=key)
+            return self._keep(before, design, label, commands, undo_to=base, redo_to=None, key=key, batch=batch)
 
     def undo(self, design_id: str, base: int) -> Kept:
         """Bring back what was before the last change that is not undone yet.
@@ -149,12 +152,21 @@ class Desk:
     def tried(self, design_id: str, base: int, batch: Sequence[c.Command]) -> State:
         """The state a batch would lead to, without keeping it."""
         before = self.open(design_id, base)
-        return State(design_id, before.row, apply(before.design, batch, catalogue()))
+        return State(design_id, before.row, apply(before.design, batch, self.parts()))
 
     def copy(self, design_id: str) -> State:
         """A new design with the same content."""
         design = self.open(design_id).design
         return self.add(design.model_copy(update={"name": f"{design.name}, copy"[:120]}), f"Copied from {design_id}")
+
+    def shelf(self) -> Shelf:
+        """What all designs share: machines, stock, supplies and own parts, as they were last set."""
+        with self.database.reading() as connection:
+            return load_shelf(connection)
+
+    def parts(self) -> Mapping[str, Part]:
+        """The parts that may be chosen: the catalogue, and the builder's own from any design."""
+        return {**catalogue(), **{p.id: p for p in self.shelf().parts}}
 
     def _done_already(self, design_id: str, key: str | None) -> int | None:
         if key is None:
@@ -178,6 +190,7 @@ class Desk:
         undo_to: int | None,
         redo_to: int | None,
         key: str | None = None,
+        batch: Sequence[c.Command] = (),
     ) -> Kept:
         number, at = before.row.number + 1, self._now()
         patch = jsonpatch.JsonPatch(patch_between(before.design, design)).to_string()
@@ -189,6 +202,8 @@ class Desk:
                 since = table.labels_after(connection, before.design_id, before.row.number)
                 raise StaleRevision(before.row.number, head, since)
             table.append_revision(connection, before.design_id, design.name, new, snapshot)
+            for kind, ident, document in to_shelve(batch, before.design, design):
+                shelf_table.put(connection, kind, ident, document, at)
         row = table.RevisionRow(number, at, label, undo_to, redo_to)
         return Kept(self._remember(State(before.design_id, row, design)), before)
 

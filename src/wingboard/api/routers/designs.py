@@ -12,7 +12,12 @@ from wingboard.api.views import DesignView, changed_view, whole_view
 from wingboard.core.design.commands import Command
 from wingboard.core.design.document import read_design, write_design
 from wingboard.core.design.errors import UnreadableDesign
-from wingboard.core.design.model import Brief, Design, Panel, RectOutline
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import RectOutline
+from wingboard.core.design.space import Brief, PanelKind
+from wingboard.core.design.splitting import split
+from wingboard.core.design.workshop import Machine, Workshop
+from wingboard.core.findings.limits import LIMITS
 from wingboard.core.parts.catalogue import catalogue
 
 router = APIRouter(prefix="/api/designs", tags=["designs"], responses=PROBLEMS)
@@ -31,10 +36,11 @@ class NewDesign(BaseModel):
     """The answers of a first visit."""
 
     name: Annotated[str, Field(min_length=1, max_length=120)]
-    kind: Annotated[str, Field(pattern="^(cab|vehicle|boat|machine|prop|aircraft|other)$")] = "other"
+    kind: PanelKind = "other"
     width: Annotated[float, Field(gt=5, le=5000)] = 300.0
     height: Annotated[float, Field(gt=5, le=5000)] = 200.0
     depth: Annotated[float, Field(gt=0, le=5000)] = 90.0
+    machines: Annotated[tuple[Machine, ...], Field(max_length=10)] = ()
 
 
 class Batch(BaseModel):
@@ -59,14 +65,20 @@ def list_designs(desk: OnDesk) -> list[DesignLine]:
 
 @router.post("", status_code=201, responses={201: {"model": DesignView}})
 def make_design(desk: OnDesk, new: NewDesign) -> Response:
-    """A new design from the answers of a first visit: one plate that fills the opening less the gap."""
-    brief = Brief.model_validate(
-        {"kind": new.kind, "depth": new.depth, "opening": {"kind": "rect", "width": new.width, "height": new.height}}
-    )
-    gap = brief.gap + 0.1
-    outline = RectOutline(width=new.width - 2 * gap, height=new.height - 2 * gap, radius=3.0)
-    plate = Panel(id="plate", name="Plate", outline=outline, x=gap, y=gap)
-    return as_json(whole_view(desk.add(Design(name=new.name, brief=brief, panels=(plate,)), "Made")), 201)
+    """A new design from the answers of a first visit: one plate that fills the opening less the gap.
+
+    The workshop is what is on the shelf, and the machines named here.
+    """
+    process = new.machines[0].kind if new.machines else None
+    opening = RectOutline(width=new.width, height=new.height)
+    gap = LIMITS["gap-hand" if process == "hand" else "gap-machine"].value if process else Brief().gap
+    brief = Brief(kind=new.kind, depth=new.depth, opening=opening, process=process, gap=gap)
+    plate = split(brief, ("Plate",), (), 0.0)[0].model_copy(update={"id": "plate"})
+    shelf = desk.shelf()
+    machines = {m.id: m for m in (*shelf.machines, *new.machines)}
+    workshop = Workshop(machines=tuple(machines.values()), stock=shelf.stock, supplies=shelf.supplies)
+    design = Design(name=new.name, brief=brief, panels=(plate,), workshop=workshop)
+    return as_json(whole_view(desk.add(design, "Made")), 201)
 
 
 @router.post("/import", status_code=201, responses={201: {"model": DesignView}})

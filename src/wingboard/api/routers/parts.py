@@ -1,15 +1,26 @@
-"""Parts: the catalogue, and what a part becomes in a design's stack."""
+"""Parts: the drawer, what a part becomes in a design's stack, candidates for a function, and the shopping list."""
 
 from __future__ import annotations
+
+from collections.abc import Mapping
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
-from wingboard.core.design.model import Layer
-from wingboard.core.design.part import Part, Shape
+from wingboard.core.design.apply import apply
+from wingboard.core.design.carry.steps import find_function
+from wingboard.core.design.commands import MeasurePart
+from wingboard.core.design.measuring import measurable, sheet_value
+from wingboard.core.design.model import Design, Layer
+from wingboard.core.design.part import Part
 from wingboard.core.design.profile import cutouts, depth_behind_front, thread_needed
+from wingboard.core.design.reading import Reading
+from wingboard.core.design.shapes import Shape
+from wingboard.core.files.tables import write_csv
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.parts.choosing import candidates
+from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.parts.side import SideBox, side_view
 
 router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"], responses=PROBLEMS)
@@ -26,17 +37,28 @@ class CutoutView(BaseModel):
     turn: float
 
 
+class Measurable(BaseModel):
+    """A dimension a calliper can read, and what the data sheet says of it (mm)."""
+
+    of: str
+    sheet: float | None
+
+
 class PartSheet(BaseModel):
     """A part with what follows from it in this design's stack. Lengths in mm."""
 
     part: Part
     own: bool
     used_by: list[str]
+    needed: int
+    on_hand: int
+    to_buy: int
     cutouts: list[CutoutView]
     side: list[SideBox]
     thread_needed: float
     depth_needed: float
     sources: dict[str, str]
+    measurable: list[Measurable]
 
 
 class Drawer(BaseModel):
@@ -47,29 +69,112 @@ class Drawer(BaseModel):
     free_depth: float
 
 
+class CandidateView(BaseModel):
+    """One way to make a function, and what it costs. Lengths in mm, money in minor units."""
+
+    part: str
+    name: str
+    scheme: str
+    pins: int
+    analogue: int
+    wires: int
+    depth: float
+    depth_left: float
+    room: float
+    money: int
+    misfits: tuple[str, ...]
+
+
+class Candidates(BaseModel):
+    """The parts for a function, best first."""
+
+    function: str
+    candidates: list[CandidateView]
+
+
+class Readings(BaseModel):
+    """Readings to try on an own part."""
+
+    part: str
+    readings: tuple[Reading, ...]
+
+
 @router.get("", responses={200: {"model": Drawer}})
 def drawer(desk: OnDesk, design_id: DesignId) -> Response:
-    """The catalogue and the design's own parts, as they come out in its stack."""
-    design = desk.open(design_id).design
-    own = {p.id: p for p in design.parts}
-    parts = {**catalogue(), **own}
+    """The catalogue and the builder's own parts, as they come out in the design's stack."""
+    r = desk.open(design_id).resolved
+    parts = {**desk.parts(), **r.parts}
+    have = {p.part: p.count for p in r.design.workshop.parts}
+    used = {c.part.id: c for c in counts(r)}
     sheets = []
     for part in parts.values():
-        users = [f.id for f in design.functions if f.part == part.id]
-        made = [
+        count = used.get(part.id)
+        on_hand = have.get(part.id, 0)
+        users, needed, to_buy = (list(count.functions), count.needed, count.to_buy) if count else ([], 0, 0)
+        sheets.append(_sheet(part, r.design, parts, users, needed, on_hand, to_buy))
+    return as_json(Drawer(sheets=sheets, stack=r.design.stack, free_depth=r.design.brief.depth))
+
+
+def _sheet(
+    part: Part, design: Design, parts: Mapping[str, Part], users: list[str], needed: int, on_hand: int, to_buy: int
+) -> PartSheet:
+    base = parts.get(part.base or "", part)
+    return PartSheet(
+        part=part,
+        own=part.id not in catalogue(),
+        used_by=users,
+        needed=needed,
+        on_hand=on_hand,
+        to_buy=to_buy,
+        cutouts=[
             CutoutView(layer=c.layer, purpose=c.purpose, shape=c.shape, x=c.x, y=c.y, turn=c.turn)
             for c in cutouts(part, design.stack)
-        ]
-        sheets.append(
-            PartSheet(
-                part=part,
-                own=part.id not in catalogue(),
-                used_by=users,
-                cutouts=made,
-                side=list(side_view(part, design.stack)),
-                thread_needed=thread_needed(part, design.stack),
-                depth_needed=depth_behind_front(part, design.stack),
-                sources={name: source.said() for name, source in part.sources.items()},
-            )
+        ],
+        side=list(side_view(part, design.stack)),
+        thread_needed=thread_needed(part, design.stack),
+        depth_needed=depth_behind_front(part, design.stack),
+        sources={name: source.said() for name, source in part.sources.items()},
+        measurable=[Measurable(of=of, sheet=sheet_value(base, of)) for of in measurable(part)],
+    )
+
+
+@router.get("/candidates/{function_id}", responses={200: {"model": Candidates}})
+def choose(desk: OnDesk, design_id: DesignId, function_id: DesignId) -> Response:
+    """The parts that could make a function, ranked by what each costs on this panel."""
+    r = desk.open(design_id).resolved
+    function = find_function(r.design, function_id)
+    found = candidates(r, function, {**desk.parts(), **r.parts}.values())
+    views = [
+        CandidateView(
+            part=c.part.id,
+            name=c.part.name,
+            scheme=c.scheme,
+            pins=c.pins,
+            analogue=c.analogue,
+            wires=c.wires,
+            depth=c.depth,
+            depth_left=c.depth_left,
+            room=c.room,
+            money=c.money,
+            misfits=c.misfits,
         )
-    return as_json(Drawer(sheets=sheets, stack=design.stack, free_depth=design.brief.depth))
+        for c in found
+    ]
+    return as_json(Candidates(function=function_id, candidates=views))
+
+
+@router.post("/try-readings", responses={200: {"model": PartSheet}})
+def try_readings(desk: OnDesk, design_id: DesignId, asked: Readings) -> Response:
+    """What would follow from these readings; nothing is kept."""
+    design = desk.open(design_id).design
+    tried = apply(design, (MeasurePart(part=asked.part, readings=asked.readings),), desk.parts())
+    parts = {**desk.parts(), **{p.id: p for p in tried.parts}}
+    return as_json(_sheet(parts[asked.part], tried, parts, [], 0, 0, 0))
+
+
+@router.get("/shopping.csv")
+def shopping(desk: OnDesk, design_id: DesignId) -> Response:
+    """The shopping list as CSV."""
+    content = write_csv(SHOPPING, shopping_rows(desk.open(design_id).resolved))
+    headers = {"content-disposition": f'attachment; filename="{design_id}-shopping.csv"'}
+    return Response(content, media_type="text/csv", headers=headers)

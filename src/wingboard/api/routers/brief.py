@@ -1,0 +1,224 @@
+"""Brief: lists read and written, drawings read, and what follows from the space and the workshop."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel, Field
+
+from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.core.brief.beds import bed_fit
+from wingboard.core.brief.chain import chain
+from wingboard.core.brief.listing import COLUMNS, listing_rows, read_listing
+from wingboard.core.brief.side import Point, elevation
+from wingboard.core.design.commands import AddFunction
+from wingboard.core.design.outlines import PathOutline, path_of
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.files.drawn import Unit
+from wingboard.core.files.outline_in import read_outlines
+from wingboard.core.files.tables import write_csv
+from wingboard.core.geometry.outline import svg_path
+from wingboard.core.overview.estimate import estimate
+
+router = APIRouter(prefix="/api/designs/{design_id}/brief", tags=["brief"], responses=PROBLEMS)
+
+
+class ListText(BaseModel):
+    """Lines, or cells copied from a spreadsheet."""
+
+    text: Annotated[str, Field(max_length=400_000)]
+
+
+class FaultView(BaseModel):
+    """A line that was not understood, and why."""
+
+    line: int
+    text: str
+    reason: str
+
+
+class ListingView(BaseModel):
+    """What was understood, as commands ready to be sent, and what was not."""
+
+    rows: tuple[AddFunction, ...]
+    faults: list[FaultView]
+    columns: tuple[str, ...]
+
+
+class OutlineView(BaseModel):
+    """A closed outline of a drawing: as a design keeps it, as path data, and its size (mm)."""
+
+    outline: PathOutline
+    path: str
+    width: float
+    height: float
+
+
+class ImportView(BaseModel):
+    """The outlines of a drawing, largest first, and what was left aside."""
+
+    outlines: list[OutlineView]
+    unit: str
+    notes: tuple[str, ...]
+
+
+class NamedShape(BaseModel):
+    """A four-cornered outline in the side elevation, and whose it is."""
+
+    id: str
+    points: tuple[Point, ...]
+
+
+class SideElevation(BaseModel):
+    """The side view (mm): origin at the panel's lower front edge, x away from the person, y up."""
+
+    plate: tuple[Point, Point]
+    back: tuple[Point, Point]
+    bodies: list[NamedShape]
+    boxes: list[NamedShape]
+    eye: Point | None
+    knees: tuple[Point, ...]
+    clearance: float | None
+
+
+class ChainView(BaseModel):
+    """The tolerance chain across the modules (mm)."""
+
+    modules: list[str]
+    opening: float
+    taken: float
+    clear: float
+    worst: float
+    likely: float
+    clear_worst: float
+    clear_likely: float
+
+
+class BedView(BaseModel):
+    """How a module lies on a machine's bed."""
+
+    panel: str
+    machine: str
+    turn: int
+    pieces: int
+
+
+class StageView(BaseModel):
+    """Hours of one stage of the work."""
+
+    stage: str
+    each: float
+    logged: bool
+    total: float
+    spent: float
+
+
+class EstimateView(BaseModel):
+    """Money in minor units, hours."""
+
+    controls: int
+    parts: int
+    parts_used: tuple[int, int]
+    sheets: int
+    money: int
+    hours: float
+    stages: list[StageView]
+    bought: int | None
+    saved_an_hour: float | None
+
+
+class BriefView(BaseModel):
+    """What follows from the brief and the workshop."""
+
+    side: SideElevation
+    chain: ChainView | None
+    beds: list[BedView]
+    estimate: EstimateView
+
+
+@router.get("", responses={200: {"model": BriefView}})
+def brief(desk: OnDesk, design_id: DesignId) -> Response:
+    """The side elevation, the tolerance chain, the beds, money and hours."""
+    r = desk.open(design_id).resolved
+    return as_json(BriefView(side=_side(r), chain=_chain(r), beds=_beds(r), estimate=_estimate(r)))
+
+
+def _side(r: Resolved) -> SideElevation:
+    seen = elevation(r)
+    return SideElevation(
+        plate=seen.plate,
+        back=seen.back,
+        bodies=[NamedShape(id=ident, points=points) for ident, points in seen.bodies],
+        boxes=[NamedShape(id=ident, points=points) for ident, points in seen.boxes],
+        eye=seen.eye,
+        knees=seen.knees,
+        clearance=seen.clearance,
+    )
+
+
+def _chain(r: Resolved) -> ChainView | None:
+    row = chain(r)
+    if row is None:
+        return None
+    return ChainView(
+        modules=[p.panel.name for p in row.modules],
+        opening=row.opening,
+        taken=row.taken,
+        clear=row.clear,
+        worst=row.worst,
+        likely=row.likely,
+        clear_worst=row.clear_worst,
+        clear_likely=row.clear_likely,
+    )
+
+
+def _beds(r: Resolved) -> list[BedView]:
+    fits = [(p, bed_fit(*p.size, m)) for p in r.panels.values() for m in r.design.workshop.machines]
+    return [BedView(panel=p.panel.id, machine=f.machine.id, turn=f.turn, pieces=f.pieces) for p, f in fits]
+
+
+def _estimate(r: Resolved) -> EstimateView:
+    found = estimate(r)
+    return EstimateView(
+        controls=found.controls,
+        parts=found.parts,
+        parts_used=found.parts_used,
+        sheets=found.sheets,
+        money=found.money,
+        hours=found.hours,
+        stages=[StageView(**s._asdict()) for s in found.stages],
+        bought=found.bought,
+        saved_an_hour=found.saved_an_hour,
+    )
+
+
+@router.post("/read-list", responses={200: {"model": ListingView}})
+def read_list(desk: OnDesk, design_id: DesignId, asked: ListText) -> Response:
+    """Read a list of functions without keeping it."""
+    found = read_listing(asked.text, desk.open(design_id).design)
+    faults = [FaultView(line=f.line, text=f.text, reason=f.reason) for f in found.faults]
+    return as_json(ListingView(rows=found.rows, faults=faults, columns=found.columns))
+
+
+@router.get("/list.csv")
+def list_csv(desk: OnDesk, design_id: DesignId) -> Response:
+    """The function list as CSV; reading it gives the same functions."""
+    content = write_csv(COLUMNS, listing_rows(desk.open(design_id).design))
+    headers = {"content-disposition": f'attachment; filename="{design_id}-functions.csv"'}
+    return Response(content, media_type="text/csv", headers=headers)
+
+
+@router.post("/read-outline", responses={200: {"model": ImportView}})
+async def read_outline(
+    desk: OnDesk, design_id: DesignId, request: Request, unit: Annotated[Unit, Query()] = "as drawn"
+) -> Response:
+    """The closed outlines of a DXF or SVG file sent as the body; nothing is kept."""
+    desk.open(design_id)
+    found = read_outlines(await request.body(), unit)
+    outlines = [
+        OutlineView(outline=path_of(d.loop), path=svg_path(d.loop), width=d.width, height=d.height)
+        for d in found.outlines[:20]
+        if len(d.loop) <= 2000
+    ]
+    return as_json(ImportView(outlines=outlines, unit=found.unit, notes=found.notes))
