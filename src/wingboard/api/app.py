@@ -11,7 +11,7 @@ from fastapi.staticfiles import StaticFiles
 from wingboard import __version__
 from wingboard.api import problems
 from wingboard.api.guard import Guard
-from wingboard.api.routers import cut, designs, face, parts, quantity, wire
+from wingboard.api.routers import brief, cut, designs, face, parts, quantity, shelf, wire
 from wingboard.services.desk import Desk
 
 STATIC = Path(__file__).parent.parent / "static"

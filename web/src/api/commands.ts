@@ -1,5 +1,5 @@
 /** The commands the page sends, with their defaults filled in. */
-import type { Command, Fn } from "./types";
+import type { Command } from "./types";
 
 export const move = (functions: string[], dx: number, dy: number): Command => ({
   do: "move",
@@ -22,19 +22,16 @@ export const choosePart = (fn: string, part: string | null): Command => ({
   function: fn,
   part,
 });
-export const addFunction = (name: string, group = ""): Command => ({
-  do: "add_function",
-  name,
-  group,
-  want: "",
-  positions: [],
-  weight: "normal",
-});
+export type Added = Extract<Command, { do: "add_function" }>;
+export type FnChanges = Omit<Extract<Command, { do: "edit_function" }>, "do" | "function">;
+export type BriefChanges = Omit<Extract<Command, { do: "set_brief" }>, "do">;
+export const setBrief = (changes: BriefChanges): Command => ({ do: "set_brief", ...changes });
 export const removeFunction = (fn: string): Command => ({ do: "remove_function", function: fn });
-export const editFunction = (
-  fn: string,
-  changes: Partial<Pick<Fn, "name" | "group" | "want" | "positions" | "weight" | "stop_role">>,
-): Command => ({ do: "edit_function", function: fn, ...changes });
+export const editFunction = (fn: string, changes: FnChanges): Command => ({
+  do: "edit_function",
+  function: fn,
+  ...changes,
+});
 export const accept = (finding: string, reason: string, measured: number | null): Command => ({
   do: "accept",
   finding,

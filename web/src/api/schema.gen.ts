@@ -24,6 +24,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Everything on the shelf.
+         */
+        get: operations["shelf_api_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brief
+         * @description The side elevation, the tolerance chain, the beds, money and hours.
+         */
+        get: operations["brief_api_designs__design_id__brief_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief/read-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read List
+         * @description Read a list of functions without keeping it.
+         */
+        post: operations["read_list_api_designs__design_id__brief_read_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief/list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Csv
+         * @description The function list as CSV; reading it gives the same functions.
+         */
+        get: operations["list_csv_api_designs__design_id__brief_list_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief/read-outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Outline
+         * @description The closed outlines of a DXF or SVG file sent as the body; nothing is kept.
+         */
+        post: operations["read_outline_api_designs__design_id__brief_read_outline_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/face/probe": {
         parameters: {
             query?: never;
@@ -73,9 +173,69 @@ export interface paths {
         };
         /**
          * Drawer
-         * @description The catalogue and the design's own parts, as they come out in its stack.
+         * @description The catalogue and the builder's own parts, as they come out in the design's stack.
          */
         get: operations["drawer_api_designs__design_id__parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/candidates/{function_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Choose
+         * @description The parts that could make a function, ranked by what each costs on this panel.
+         */
+        get: operations["choose_api_designs__design_id__parts_candidates__function_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/try-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Readings
+         * @description What would follow from these readings; nothing is kept.
+         */
+        post: operations["try_readings_api_designs__design_id__parts_try_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shopping
+         * @description The shopping list as CSV.
+         */
+        get: operations["shopping_api_designs__design_id__parts_shopping_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -260,6 +420,8 @@ export interface paths {
         /**
          * Make Design
          * @description A new design from the answers of a first visit: one plate that fills the opening less the gap.
+         *
+         *     The workshop is what is on the shelf, and the machines named here.
          */
         post: operations["make_design_api_designs_post"];
         delete?: never;
@@ -473,6 +635,77 @@ export interface components {
          */
         AddFunction: {
             /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Want
+             * @description The kind of control or light wanted
+             * @default
+             */
+            want: string;
+            /**
+             * Positions
+             * @description A word for each position in use
+             * @default []
+             */
+            positions: string[];
+            /**
+             * @default {
+             *       "event": "",
+             *       "volts": 0,
+             *       "amps": 0,
+             *       "ac": false,
+             *       "bus": ""
+             *     }
+             */
+            switches: components["schemas"]["Switched"];
+            /**
+             * Indicator
+             * @description The light that shows it, in words; empty for none
+             * @default
+             */
+            indicator: string;
+            /**
+             * Weight
+             * @description guarded: cannot be undone, wants a guard or a key
+             * @default normal
+             * @enum {string}
+             */
+            weight: "normal" | "guarded" | "emergency";
+            /**
+             * State
+             * @description wired and proven as the builder marks them; dummy: does nothing on purpose; alias: another name of ``of``; pending: decided later
+             * @default wanted
+             * @enum {string}
+             */
+            state: "wanted" | "wired" | "proven" | "alias" | "pending" | "dummy";
+            /**
+             * Duty
+             * @description Recognised from its words when None
+             */
+            duty?: ("control" | "source" | "protection" | "indicator" | "opening") | null;
+            /**
+             * Of
+             * @description The function this one protects, shows or repeats
+             */
+            of?: string | null;
+            /**
+             * Hand
+             * @description The hand that works it
+             * @default
+             * @enum {string}
+             */
+            hand: "" | "left" | "right" | "both";
+            /**
+             * Moment
+             * @description When it is used
+             * @default
+             * @enum {string}
+             */
+            moment: "" | "start" | "run" | "stop" | "emergency" | "service";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -481,27 +714,6 @@ export interface components {
             id?: string | null;
             /** Name */
             name: string;
-            /**
-             * Group
-             * @default
-             */
-            group: string;
-            /**
-             * Want
-             * @default
-             */
-            want: string;
-            /**
-             * Positions
-             * @default []
-             */
-            positions: string[];
-            /**
-             * Weight
-             * @default normal
-             * @enum {string}
-             */
-            weight: "normal" | "guarded" | "emergency";
         };
         /**
          * AddPanel
@@ -518,7 +730,7 @@ export interface components {
             /** Name */
             name: string;
             /** Outline */
-            outline: components["schemas"]["RectOutline"] | components["schemas"]["PathOutline"];
+            outline: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
             /**
              * X
              * @default 0
@@ -531,6 +743,23 @@ export interface components {
             y: number;
         };
         /**
+         * ArchOutline
+         * @description A rectangle whose top is one arc: ``height`` at the sides, ``rise`` more in the middle.
+         */
+        ArchOutline: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arch";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Rise */
+            rise: number;
+        };
+        /**
          * Batch
          * @description Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once.
          */
@@ -540,7 +769,21 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["ChoosePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+        };
+        /**
+         * BedView
+         * @description How a module lies on a machine's bed.
+         */
+        BedView: {
+            /** Panel */
+            panel: string;
+            /** Machine */
+            machine: string;
+            /** Turn */
+            turn: number;
+            /** Pieces */
+            pieces: number;
         };
         /**
          * BoardView
@@ -563,7 +806,7 @@ export interface components {
         };
         /**
          * Brief
-         * @description What the panel must do and fit. The origin is the opening's lower left corner, seen from the front.
+         * @description What the panel must do and fit.
          */
         Brief: {
             /**
@@ -586,7 +829,24 @@ export interface components {
              *       "radius": 0
              *     }
              */
-            opening: components["schemas"]["RectOutline"] | components["schemas"]["PathOutline"];
+            opening: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
+            /**
+             * Widths
+             * @description The opening's width measured at up to three places
+             * @default []
+             */
+            widths: number[];
+            /**
+             * Heights
+             * @description Its height measured at up to three places
+             * @default []
+             */
+            heights: number[];
+            /**
+             * Process
+             * @description How the plates' edges are made; sets the usual gap
+             */
+            process?: ("laser" | "mill" | "printer" | "hand") | null;
             /**
              * Gap
              * @description Clearance wanted on every side of a module
@@ -604,6 +864,57 @@ export interface components {
              * @default []
              */
             keepouts: components["schemas"]["KeepOut"][];
+            /**
+             * Pitch
+             * @description How far the panel leans back from upright: 0 a wall, 90 a table, less than 0 overhead
+             * @default 0
+             */
+            pitch: number;
+            /**
+             * Eye Distance
+             * @description From the eye to the panel's middle, by tape
+             */
+            eye_distance?: number | null;
+            /**
+             * Eye Height
+             * @description The eye above the panel's middle
+             * @default 0
+             */
+            eye_height: number;
+            /**
+             * Free Hand
+             * @default both
+             * @enum {string}
+             */
+            free_hand: "left" | "right" | "both";
+            /**
+             * Reach
+             * @description From the shoulder to the finger tips
+             * @default 650
+             */
+            reach: number;
+            seat?: components["schemas"]["Seat"] | null;
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Bought Price
+             * @description What a bought one costs
+             */
+            bought_price?: number | null;
+        };
+        /**
+         * BriefView
+         * @description What follows from the brief and the workshop.
+         */
+        BriefView: {
+            side: components["schemas"]["SideElevation"];
+            chain: components["schemas"]["ChainView"] | null;
+            /** Beds */
+            beds: components["schemas"]["BedView"][];
+            estimate: components["schemas"]["EstimateView"];
         };
         /**
          * Bush
@@ -634,6 +945,66 @@ export interface components {
             pitch: number;
         };
         /**
+         * CandidateView
+         * @description One way to make a function, and what it costs. Lengths in mm, money in minor units.
+         */
+        CandidateView: {
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Scheme */
+            scheme: string;
+            /** Pins */
+            pins: number;
+            /** Analogue */
+            analogue: number;
+            /** Wires */
+            wires: number;
+            /** Depth */
+            depth: number;
+            /** Depth Left */
+            depth_left: number;
+            /** Room */
+            room: number;
+            /** Money */
+            money: number;
+            /** Misfits */
+            misfits: string[];
+        };
+        /**
+         * Candidates
+         * @description The parts for a function, best first.
+         */
+        Candidates: {
+            /** Function */
+            function: string;
+            /** Candidates */
+            candidates: components["schemas"]["CandidateView"][];
+        };
+        /**
+         * ChainView
+         * @description The tolerance chain across the modules (mm).
+         */
+        ChainView: {
+            /** Modules */
+            modules: string[];
+            /** Opening */
+            opening: number;
+            /** Taken */
+            taken: number;
+            /** Clear */
+            clear: number;
+            /** Worst */
+            worst: number;
+            /** Likely */
+            likely: number;
+            /** Clear Worst */
+            clear_worst: number;
+            /** Clear Likely */
+            clear_likely: number;
+        };
+        /**
          * ChoosePart
          * @description Give a function a part from the catalogue or from the design; none puts it back to open.
          */
@@ -662,6 +1033,23 @@ export interface components {
             diameter: number;
         };
         /**
+         * CombineParts
+         * @description One part of the builder's own from two that share a hole, the first in front; their depths add.
+         */
+        CombineParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "combine_parts";
+            /** Parts */
+            parts: string[];
+            /** Id */
+            id?: string | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * Controller
          * @description A board on hand.
          */
@@ -675,6 +1063,23 @@ export interface components {
              * @enum {string}
              */
             board: "uno" | "mega";
+        };
+        /**
+         * CopyPart
+         * @description Copy a part into one of the builder's own, to be measured.
+         */
+        CopyPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "copy_part";
+            /** Part */
+            part: string;
+            /** Id */
+            id?: string | null;
+            /** Name */
+            name: string;
         };
         /**
          * CutPanel
@@ -720,7 +1125,7 @@ export interface components {
             /** Purpose */
             purpose: string;
             /** Shape */
-            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
             /** X */
             x: number;
             /** Y */
@@ -757,9 +1162,16 @@ export interface components {
              *         "radius": 0,
              *         "width": 300
              *       },
+             *       "widths": [],
+             *       "heights": [],
              *       "gap": 0.3,
              *       "depth": 90,
-             *       "keepouts": []
+             *       "keepouts": [],
+             *       "pitch": 0,
+             *       "eye_height": 0,
+             *       "free_hand": "both",
+             *       "reach": 650,
+             *       "currency": "EUR"
              *     }
              */
             brief: components["schemas"]["Brief"];
@@ -829,6 +1241,16 @@ export interface components {
              * @default []
              */
             limits: components["schemas"]["LimitChoice"][];
+            /**
+             * @default {
+             *       "machines": [],
+             *       "stock": [],
+             *       "supplies": [],
+             *       "parts": [],
+             *       "hours": []
+             *     }
+             */
+            workshop: components["schemas"]["Workshop"];
         };
         /**
          * DesignLine
@@ -893,6 +1315,23 @@ export interface components {
             ways: number;
             /** Step */
             step: number;
+            /**
+             * Mechanism
+             * @description Positions of the whole turn, when a stop leaves fewer ways
+             */
+            mechanism?: number | null;
+        };
+        /**
+         * Digits
+         * @description Digits side by side; a face may hide some of them.
+         */
+        Digits: {
+            /** Count */
+            count: number;
+            /** Pitch */
+            pitch: number;
+            /** Height */
+            height: number;
         };
         /**
          * Drawer
@@ -925,12 +1364,12 @@ export interface components {
         EdgeView: {
             /** Gap */
             gap: number;
-            start: components["schemas"]["Point"];
-            end: components["schemas"]["Point"];
+            start: components["schemas"]["wingboard__api__routers__face__Point"];
+            end: components["schemas"]["wingboard__api__routers__face__Point"];
         };
         /**
          * EditFunction
-         * @description Change what a function is called or needs; fields left out stay.
+         * @description Change what a function is called or needs; fields left out stay; those of :data:`NULLABLE` may be none.
          */
         EditFunction: {
             /**
@@ -948,10 +1387,94 @@ export interface components {
             want?: string | null;
             /** Positions */
             positions?: string[] | null;
+            switches?: components["schemas"]["Switched"] | null;
+            /** Indicator */
+            indicator?: string | null;
             /** Weight */
             weight?: ("normal" | "guarded" | "emergency") | null;
+            /** State */
+            state?: ("wanted" | "wired" | "proven" | "alias" | "pending" | "dummy") | null;
+            /** Duty */
+            duty?: ("control" | "source" | "protection" | "indicator" | "opening") | null;
+            /** Of */
+            of?: string | null;
+            /** Hand */
+            hand?: ("" | "left" | "right" | "both") | null;
+            /** Moment */
+            moment?: ("" | "start" | "run" | "stop" | "emergency" | "service") | null;
             /** Stop Role */
             stop_role?: ("real" | "theatrical" | "power") | null;
+            /** Scheme */
+            scheme?: ("direct" | "ladder") | null;
+            /** Digits */
+            digits?: number | null;
+        };
+        /**
+         * EditPart
+         * @description Change an own part; fields left out stay.
+         */
+        EditPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_part";
+            /** Part */
+            part: string;
+            /** Name */
+            name?: string | null;
+            /** Summary */
+            summary?: string | null;
+            /** Key Angle */
+            key_angle?: number | null;
+            /** @description The hole in the face, as imported */
+            cutout?: components["schemas"]["Path"] | null;
+            /** @description What covers the face */
+            bezel?: components["schemas"]["Rect"] | null;
+            /** Behind X */
+            behind_x?: number | null;
+            /** Behind Y */
+            behind_y?: number | null;
+            /** Clamp */
+            clamp?: number | null;
+            /** Plug */
+            plug?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Cable */
+            cable?: ("" | "back" | "left" | "right" | "top" | "bottom") | null;
+            /** Price */
+            price?: number | null;
+            /** Times */
+            times?: number | null;
+            /** Sample First */
+            sample_first?: boolean | null;
+        };
+        /**
+         * EstimateView
+         * @description Money in minor units, hours.
+         */
+        EstimateView: {
+            /** Controls */
+            controls: number;
+            /** Parts */
+            parts: number;
+            /** Parts Used Low */
+            parts_used_low: number;
+            /** Parts Used High */
+            parts_used_high: number;
+            /** Sheets */
+            sheets: number;
+            /** Money */
+            money: number;
+            /** Hours */
+            hours: number;
+            /** Stages */
+            stages: components["schemas"]["StageView"][];
+            /** Bought */
+            bought: number | null;
+            /** Saved An Hour */
+            saved_an_hour: number | null;
         };
         /**
          * Fault
@@ -962,6 +1485,28 @@ export interface components {
             path: string;
             /** Message */
             message: string;
+        };
+        /**
+         * FaultView
+         * @description A line that was not understood, and why.
+         */
+        FaultView: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Feed
+         * @description What it draws from a supply, apart from its pins.
+         */
+        Feed: {
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
         };
         /**
          * Finding
@@ -1017,7 +1562,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["ChoosePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -1058,7 +1603,7 @@ export interface components {
          */
         FrontShape: {
             /** Shape */
-            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
             /**
              * X
              * @default 0
@@ -1095,10 +1640,6 @@ export interface components {
          * @description One thing the panel does, and how far it has got.
          */
         Function: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
             /**
              * Group
              * @default
@@ -1117,16 +1658,80 @@ export interface components {
              */
             positions: string[];
             /**
+             * @default {
+             *       "event": "",
+             *       "volts": 0,
+             *       "amps": 0,
+             *       "ac": false,
+             *       "bus": ""
+             *     }
+             */
+            switches: components["schemas"]["Switched"];
+            /**
+             * Indicator
+             * @description The light that shows it, in words; empty for none
+             * @default
+             */
+            indicator: string;
+            /**
              * Weight
+             * @description guarded: cannot be undone, wants a guard or a key
              * @default normal
              * @enum {string}
              */
             weight: "normal" | "guarded" | "emergency";
             /**
+             * State
+             * @description wired and proven as the builder marks them; dummy: does nothing on purpose; alias: another name of ``of``; pending: decided later
+             * @default wanted
+             * @enum {string}
+             */
+            state: "wanted" | "wired" | "proven" | "alias" | "pending" | "dummy";
+            /**
+             * Duty
+             * @description Recognised from its words when None
+             */
+            duty?: ("control" | "source" | "protection" | "indicator" | "opening") | null;
+            /**
+             * Of
+             * @description The function this one protects, shows or repeats
+             */
+            of?: string | null;
+            /**
+             * Hand
+             * @description The hand that works it
+             * @default
+             * @enum {string}
+             */
+            hand: "" | "left" | "right" | "both";
+            /**
+             * Moment
+             * @description When it is used
+             * @default
+             * @enum {string}
+             */
+            moment: "" | "start" | "run" | "stop" | "emergency" | "service";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
              * Stop Role
              * @description What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch
              */
             stop_role?: ("real" | "theatrical" | "power") | null;
+            /**
+             * Scheme
+             * @description ladder: the positions of a rotary read as one voltage over equal resistors
+             * @default direct
+             * @enum {string}
+             */
+            scheme: "direct" | "ladder";
+            /**
+             * Digits
+             * @description Digits left showing; all when None
+             */
+            digits?: number | null;
             /** Part */
             part?: string | null;
             place?: components["schemas"]["Place"] | null;
@@ -1149,17 +1754,63 @@ export interface components {
              */
             kind: "toggle" | "button" | "knob" | "emergency";
             /** Shape */
-            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+        };
+        /**
+         * Hours
+         * @description Hours logged for a stage of the work, and how many controls that covered.
+         */
+        Hours: {
+            /** Id */
+            id: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "measure" | "layout" | "cut" | "finish" | "wire" | "prove";
+            /** Hours */
+            hours: number;
+            /** Controls */
+            controls: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ImportView
+         * @description The outlines of a drawing, largest first, and what was left aside.
+         */
+        ImportView: {
+            /** Outlines */
+            outlines: components["schemas"]["OutlineView"][];
+            /** Unit */
+            unit: string;
+            /** Notes */
+            notes: string[];
         };
         /**
          * KeepOut
-         * @description A box behind the opening that leaves only ``clear`` mm behind the front surface.
+         * @description A box in the way, behind the opening or in front of it, that leaves ``clear`` mm free.
          */
         KeepOut: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /**
+             * Kind
+             * @default bar
+             * @enum {string}
+             */
+            kind: "bar" | "frame" | "shelf" | "neighbour";
+            /**
+             * Side
+             * @default behind
+             * @enum {string}
+             */
+            side: "behind" | "front";
             /** X */
             x: number;
             /** Y */
@@ -1170,7 +1821,7 @@ export interface components {
             height: number;
             /**
              * Clear
-             * @description Depth left free, from the panel's front surface
+             * @description Room left free, from the panel's front surface
              */
             clear: number;
         };
@@ -1330,6 +1981,108 @@ export interface components {
             dims: boolean;
         };
         /**
+         * ListText
+         * @description Lines, or cells copied from a spreadsheet.
+         */
+        ListText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ListingView
+         * @description What was understood, as commands ready to be sent, and what was not.
+         */
+        ListingView: {
+            /** Rows */
+            rows: components["schemas"]["AddFunction"][];
+            /** Faults */
+            faults: components["schemas"]["FaultView"][];
+            /** Columns */
+            columns: string[];
+        };
+        /**
+         * LogHours
+         * @description Log hours for a stage of the work, and how many controls they covered.
+         */
+        LogHours: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "log_hours";
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "measure" | "layout" | "cut" | "finish" | "wire" | "prove";
+            /** Hours */
+            hours: number;
+            /** Controls */
+            controls: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Machine
+         * @description Something that cuts: its bed, the margin round it that it cannot use, its kerf or tools, and how deep it goes.
+         */
+        Machine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "laser" | "mill" | "printer" | "hand";
+            /** Bed Width */
+            bed_width: number;
+            /** Bed Height */
+            bed_height: number;
+            /**
+             * Margin
+             * @description On every side of the bed, not usable
+             * @default 5
+             */
+            margin: number;
+            /**
+             * Kerf
+             * @description Width that the cut takes away
+             * @default 0
+             */
+            kerf: number;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: components["schemas"]["Tool"][];
+            /**
+             * Depth
+             * @description The thickest sheet it cuts
+             * @default 6
+             */
+            depth: number;
+            /**
+             * Spindle Rpm
+             * @default 0
+             */
+            spindle_rpm: number;
+        };
+        /**
+         * Measurable
+         * @description A dimension a calliper can read, and what the data sheet says of it (mm).
+         */
+        Measurable: {
+            /** Of */
+            of: string;
+            /** Sheet */
+            sheet: number | null;
+        };
+        /**
          * Measure
          * @description A measured or needed figure with its unit.
          */
@@ -1341,6 +2094,36 @@ export interface components {
              * @default mm
              */
             unit: string;
+        };
+        /**
+         * MeasurePart
+         * @description Replace the calliper readings of an own part; what follows from them is computed anew.
+         */
+        MeasurePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "measure_part";
+            /** Part */
+            part: string;
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * MoveFunctions
+         * @description Move rows of the list before another row, or to its end.
+         */
+        MoveFunctions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move_functions";
+            /** Functions */
+            functions: string[];
+            /** Before */
+            before?: string | null;
         };
         /**
          * MoveItems
@@ -1366,6 +2149,16 @@ export interface components {
             dy: number;
         };
         /**
+         * NamedShape
+         * @description A four-cornered outline in the side elevation, and whose it is.
+         */
+        NamedShape: {
+            /** Id */
+            id: string;
+            /** Points */
+            points: components["schemas"]["wingboard__api__routers__brief__Point"][];
+        };
+        /**
          * NeighbourView
          * @description A neighbour with the distance to it and the ends of the shortest way, in panel coordinates.
          */
@@ -1380,8 +2173,8 @@ export interface components {
             needed: number | null;
             /** Short */
             short: boolean;
-            start: components["schemas"]["Point"];
-            end: components["schemas"]["Point"];
+            start: components["schemas"]["wingboard__api__routers__face__Point"];
+            end: components["schemas"]["wingboard__api__routers__face__Point"];
         };
         /**
          * NewDesign
@@ -1393,8 +2186,9 @@ export interface components {
             /**
              * Kind
              * @default other
+             * @enum {string}
              */
-            kind: string;
+            kind: "cab" | "vehicle" | "boat" | "machine" | "prop" | "aircraft" | "other";
             /**
              * Width
              * @default 300
@@ -1410,6 +2204,38 @@ export interface components {
              * @default 90
              */
             depth: number;
+            /**
+             * Machines
+             * @default []
+             */
+            machines: components["schemas"]["Machine"][];
+        };
+        /**
+         * OnHand
+         * @description How many of a part are in the drawer.
+         */
+        OnHand: {
+            /** Part */
+            part: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * Opening
+         * @description A further opening through every layer: a screw hole, a slot of a vent.
+         */
+        Opening: {
+            /** Shape */
+            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
         };
         /**
          * OperationView
@@ -1442,6 +2268,19 @@ export interface components {
             bulge: number;
         };
         /**
+         * OutlineView
+         * @description A closed outline of a drawing: as a design keeps it, as path data, and its size (mm).
+         */
+        OutlineView: {
+            outline: components["schemas"]["PathOutline"];
+            /** Path */
+            path: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * Panel
          * @description One module: a plate with its own coordinates, origin at the lower left corner seen from the front.
          */
@@ -1451,7 +2290,7 @@ export interface components {
             /** Name */
             name: string;
             /** Outline */
-            outline: components["schemas"]["RectOutline"] | components["schemas"]["PathOutline"];
+            outline: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
             /**
              * X
              * @description Of its origin in the opening
@@ -1470,6 +2309,12 @@ export interface components {
              *     }
              */
             fixings: components["schemas"]["Fixings"] | null;
+            /**
+             * Tolerance
+             * @description How far its width may come out off, either way
+             * @default 0.2
+             */
+            tolerance: number;
         };
         /**
          * PanelView
@@ -1506,13 +2351,24 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "toggle" | "button" | "emergency" | "key" | "rotary" | "encoder" | "pot" | "lamp" | "caption" | "readout" | "other";
+            family: "toggle" | "button" | "rocker" | "emergency" | "key" | "rotary" | "encoder" | "pot" | "slider" | "thumbwheel" | "joystick" | "breaker" | "lamp" | "caption" | "readout" | "display" | "gauge" | "sounder" | "connector" | "vent" | "speaker" | "blank" | "placard" | "fixing" | "device" | "other";
             /**
              * Summary
              * @description What it is in a few words
              * @default
              */
             summary: string;
+            /**
+             * Base
+             * @description The part it was copied from, for one measured by the builder
+             */
+            base?: string | null;
+            /**
+             * Members
+             * @description The parts that share its hole
+             * @default []
+             */
+            members: string[];
             /**
              * Mount
              * @description behind: seats behind the stack, nut hidden in it; front: flange on the face, nut behind; window: a module behind a window
@@ -1523,24 +2379,47 @@ export interface components {
              * Hole
              * @description Opening in the face
              */
-            hole: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            hole: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
             /**
              * Nut Bore
              * @description Clear bore in the layer that hides the nut
              */
-            nut_bore?: (components["schemas"]["Circle"] | components["schemas"]["Rect"]) | null;
+            nut_bore?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
             /**
              * Recess
              * @description Opening behind the face for a module or a light box
              */
-            recess?: (components["schemas"]["Circle"] | components["schemas"]["Rect"]) | null;
+            recess?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
+            /**
+             * Extras
+             * @description Screw holes and slots through every layer
+             * @default []
+             */
+            extras: components["schemas"]["Opening"][];
             key?: components["schemas"]["Key"] | null;
             bush?: components["schemas"]["Bush"] | null;
             /**
              * Body
              * @description Widest outline behind the stack
              */
-            body: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            body: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /**
+             * Behind X
+             * @description Middle of body and recess, from the middle of the hole
+             * @default 0
+             */
+            behind_x: number;
+            /**
+             * Behind Y
+             * @default 0
+             */
+            behind_y: number;
+            /**
+             * Clamp
+             * @description Room for clamps beside the body
+             * @default 0
+             */
+            clamp: number;
             /**
              * Depth
              * @description Behind the seating surface, terminals included
@@ -1553,6 +2432,13 @@ export interface components {
              */
             plug: number;
             /**
+             * Cable
+             * @description Where the cable leaves
+             * @default
+             * @enum {string}
+             */
+            cable: "" | "back" | "left" | "right" | "top" | "bottom";
+            /**
              * Height
              * @description Standing out in front of the face
              */
@@ -1561,10 +2447,29 @@ export interface components {
              * Cover
              * @description What hides the face: knob, bezel, guard and their swing
              */
-            cover: components["schemas"]["Circle"] | components["schemas"]["Rect"];
+            cover: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
             hand?: components["schemas"]["Hand"] | null;
             /** Front */
             front: components["schemas"]["FrontShape"][];
+            /**
+             * Guarded
+             * @description A cover, a lock or a key keeps it from being worked by chance
+             * @default false
+             */
+            guarded: boolean;
+            /**
+             * Upright
+             * @description Reads only one way up
+             * @default false
+             */
+            upright: boolean;
+            digits?: components["schemas"]["Digits"] | null;
+            /**
+             * Action
+             * @default
+             * @enum {string}
+             */
+            action: "" | "momentary" | "latching" | "selector";
             /**
              * Positions
              * @default []
@@ -1577,11 +2482,52 @@ export interface components {
              */
             lines: components["schemas"]["Line"][];
             /**
+             * Terminals
+             * @description Every tag, those of the lamp apart
+             * @default []
+             */
+            terminals: string[];
+            rating?: components["schemas"]["Rating"] | null;
+            feed?: components["schemas"]["Feed"] | null;
+            /**
+             * Sealing
+             * @default
+             * @enum {string}
+             */
+            sealing: "" | "IP40" | "IP54" | "IP65" | "IP67";
+            sheet?: components["schemas"]["SheetRange"] | null;
+            /**
+             * Colour
+             * @description Of its lamp or cap
+             * @default
+             */
+            colour: string;
+            /**
              * Price
-             * @description Typical, in minor units
+             * @description Typical, new
              * @default 0
              */
             price: number;
+            /** @description For a used one */
+            used?: components["schemas"]["PriceRange"] | null;
+            /**
+             * Times
+             * @description How many to have for each in use, spares included
+             * @default 1
+             */
+            times: number;
+            /**
+             * Sample First
+             * @description Buy one and try it before the rest
+             * @default false
+             */
+            sample_first: boolean;
+            /**
+             * Readings
+             * @description Calliper readings of the builder's own
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
             /**
              * Sources
              * @description Where each dimension comes from, by its field's name
@@ -1600,6 +2546,12 @@ export interface components {
             own: boolean;
             /** Used By */
             used_by: string[];
+            /** Needed */
+            needed: number;
+            /** On Hand */
+            on_hand: number;
+            /** To Buy */
+            to_buy: number;
             /** Cutouts */
             cutouts: components["schemas"]["CutoutView"][];
             /** Side */
@@ -1612,6 +2564,21 @@ export interface components {
             sources: {
                 [key: string]: string;
             };
+            /** Measurable */
+            measurable: components["schemas"]["Measurable"][];
+        };
+        /**
+         * Path
+         * @description Any closed outline of lines and arcs, counter-clockwise, as imported for a cut-out.
+         */
+        Path: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "path";
+            /** Points */
+            points: components["schemas"]["OutlinePoint"][];
         };
         /**
          * PathOutline
@@ -1715,16 +2682,6 @@ export interface components {
             turn: number;
         };
         /**
-         * Point
-         * @description A point of a panel.
-         */
-        Point: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
          * Position
          * @description A place the control rests at or is pressed to.
          */
@@ -1744,6 +2701,16 @@ export interface components {
             springs: boolean;
         };
         /**
+         * PriceRange
+         * @description The least and the most paid (minor units).
+         */
+        PriceRange: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
          * Probe
          * @description Commands to try, and the function whose surroundings are asked for.
          */
@@ -1756,7 +2723,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["ChoosePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * ProblemDetails
@@ -1780,6 +2747,21 @@ export interface components {
             head?: number | null;
         };
         /**
+         * Rating
+         * @description What its contacts may switch.
+         */
+        Rating: {
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+            /**
+             * Ac
+             * @default false
+             */
+            ac: boolean;
+        };
+        /**
          * Readiness
          * @description What is left before cutting.
          */
@@ -1790,6 +2772,36 @@ export interface components {
             looks: number;
             /** Notes */
             notes: number;
+        };
+        /**
+         * Reading
+         * @description Up to three readings (mm) of one dimension of a part.
+         */
+        Reading: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "bush" | "nut" | "key_radius" | "key_width" | "body" | "body_height" | "depth" | "thread" | "cover";
+            /** Values */
+            values: number[];
+            /**
+             * Fit
+             * @description Room for a hole: snug 0.1 mm, free 0.2, painted 0.2 and 0.1 each coat side
+             * @default free
+             * @enum {string}
+             */
+            fit: "snug" | "free" | "painted";
+        };
+        /**
+         * Readings
+         * @description Readings to try on an own part.
+         */
+        Readings: {
+            /** Part */
+            part: string;
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
         };
         /**
          * Rect
@@ -1845,6 +2857,24 @@ export interface components {
             controller: string;
         };
         /**
+         * RemoveFromWorkshop
+         * @description Take a machine, sheets, a supply or logged hours away.
+         */
+        RemoveFromWorkshop: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_from_workshop";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machines" | "stock" | "supplies" | "hours";
+            /** Id */
+            id: string;
+        };
+        /**
          * RemoveFunction
          * @description Take a function away, with its place, legend and pins.
          */
@@ -1895,6 +2925,19 @@ export interface components {
             do: "remove_panel";
             /** Panel */
             panel: string;
+        };
+        /**
+         * RemovePart
+         * @description Take an own part away that no function uses.
+         */
+        RemovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_part";
+            /** Part */
+            part: string;
         };
         /**
          * Rename
@@ -1949,8 +2992,38 @@ export interface components {
             by: string;
         };
         /**
+         * Seat
+         * @description The person's knees, seen from the side.
+         */
+        Seat: {
+            /**
+             * Edge Height
+             * @description The panel's lower edge above the floor
+             * @default 700
+             */
+            edge_height: number;
+            /**
+             * Knee Height
+             * @description The top of the knee above the floor
+             * @default 620
+             */
+            knee_height: number;
+            /**
+             * Knee Reach
+             * @description How far the knee is beyond the panel's lower edge
+             * @default 60
+             */
+            knee_reach: number;
+            /**
+             * Clear
+             * @description Room wanted between knee and the lowest part
+             * @default 20
+             */
+            clear: number;
+        };
+        /**
          * SetBrief
-         * @description Change what is known of the opening; fields left out stay.
+         * @description Change what is known of the space; fields left out stay. Process, eye, seat and price may be set to none.
          */
         SetBrief: {
             /**
@@ -1963,11 +3036,32 @@ export interface components {
             /** Kind */
             kind?: ("cab" | "vehicle" | "boat" | "machine" | "prop" | "aircraft" | "other") | null;
             /** Opening */
-            opening?: (components["schemas"]["RectOutline"] | components["schemas"]["PathOutline"]) | null;
+            opening?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
+            /** Widths */
+            widths?: number[] | null;
+            /** Heights */
+            heights?: number[] | null;
+            /** Process */
+            process?: ("laser" | "mill" | "printer" | "hand") | null;
             /** Gap */
             gap?: number | null;
             /** Depth */
             depth?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            /** Eye Distance */
+            eye_distance?: number | null;
+            /** Eye Height */
+            eye_height?: number | null;
+            /** Free Hand */
+            free_hand?: ("left" | "right" | "both") | null;
+            /** Reach */
+            reach?: number | null;
+            seat?: components["schemas"]["Seat"] | null;
+            /** Currency */
+            currency?: string | null;
+            /** Bought Price */
+            bought_price?: number | null;
         };
         /**
          * SetKeepOut
@@ -2037,6 +3131,33 @@ export interface components {
             reason: string;
         };
         /**
+         * SetMachine
+         * @description Add a machine, or replace the one with the same id.
+         */
+        SetMachine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_machine";
+            machine: components["schemas"]["Machine"];
+        };
+        /**
+         * SetOnHand
+         * @description Say how many of a part are in the drawer; none takes the line away.
+         */
+        SetOnHand: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_on_hand";
+            /** Part */
+            part: string;
+            /** Count */
+            count: number;
+        };
+        /**
          * SetPanel
          * @description Change a module; fields left out stay.
          */
@@ -2051,12 +3172,14 @@ export interface components {
             /** Name */
             name?: string | null;
             /** Outline */
-            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["PathOutline"]) | null;
+            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
             /** X */
             x?: number | null;
             /** Y */
             y?: number | null;
             fixings?: components["schemas"]["Fixings"] | null;
+            /** Tolerance */
+            tolerance?: number | null;
         };
         /**
          * SetPanelSize
@@ -2104,6 +3227,40 @@ export interface components {
             depth: number;
         };
         /**
+         * SetStock
+         * @description Add sheets to the stock, or replace those with the same id.
+         */
+        SetStock: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_stock";
+            stock: components["schemas"]["Stock"];
+        };
+        /**
+         * SetSupply
+         * @description Add a supply, or replace the one with the same id.
+         */
+        SetSupply: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_supply";
+            supply: components["schemas"]["Supply"];
+        };
+        /**
+         * SheetRange
+         * @description The thickness a clip or a flange takes (mm).
+         */
+        SheetRange: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+        };
+        /**
          * SheetView
          * @description One layer of one panel.
          */
@@ -2116,6 +3273,32 @@ export interface components {
             thickness: number;
             /** Operations */
             operations: components["schemas"]["OperationView"][];
+        };
+        /**
+         * Shelf
+         * @description Everything on the shelf.
+         */
+        Shelf: {
+            /**
+             * Machines
+             * @default []
+             */
+            machines: components["schemas"]["Machine"][];
+            /**
+             * Stock
+             * @default []
+             */
+            stock: components["schemas"]["Stock"][];
+            /**
+             * Supplies
+             * @default []
+             */
+            supplies: components["schemas"]["Supply"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["Part"][];
         };
         /**
          * SideBox
@@ -2135,6 +3318,25 @@ export interface components {
             half: number;
             /** Colour */
             colour?: string | null;
+        };
+        /**
+         * SideElevation
+         * @description The side view (mm): origin at the panel's lower front edge, x away from the person, y up.
+         */
+        SideElevation: {
+            /** Plate */
+            plate: components["schemas"]["wingboard__api__routers__brief__Point"][];
+            /** Back */
+            back: components["schemas"]["wingboard__api__routers__brief__Point"][];
+            /** Bodies */
+            bodies: components["schemas"]["NamedShape"][];
+            /** Boxes */
+            boxes: components["schemas"]["NamedShape"][];
+            eye: components["schemas"]["wingboard__api__routers__brief__Point"] | null;
+            /** Knees */
+            knees: components["schemas"]["wingboard__api__routers__brief__Point"][];
+            /** Clearance */
+            clearance: number | null;
         };
         /**
          * Solve
@@ -2182,6 +3384,31 @@ export interface components {
             note: string;
         };
         /**
+         * SplitOpening
+         * @description Replace the modules by new ones side by side that fill the opening less the gap; parts return to the tray.
+         */
+        SplitOpening: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "split_opening";
+            /** Names */
+            names: string[];
+            /**
+             * Shares
+             * @description Of the width, in any unit; equal when left out
+             * @default []
+             */
+            shares: number[];
+            /**
+             * Seam
+             * @description Between two neighbours
+             * @default 0.4
+             */
+            seam: number;
+        };
+        /**
          * Spot
          * @description Where on a panel, in its coordinates (mm).
          */
@@ -2194,12 +3421,82 @@ export interface components {
             y: number;
         };
         /**
+         * StageView
+         * @description Hours of one stage of the work.
+         */
+        StageView: {
+            /** Stage */
+            stage: string;
+            /** Each */
+            each: number;
+            /** Logged */
+            logged: boolean;
+            /** Total */
+            total: number;
+            /** Spent */
+            spent: number;
+        };
+        /**
          * Step
          * @description The revision an undo or a redo starts from.
          */
         Step: {
             /** Base */
             base: number;
+        };
+        /**
+         * Stock
+         * @description Sheets of one kind on the shelf.
+         */
+        Stock: {
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc";
+            /** Thickness */
+            thickness: number;
+            /**
+             * Colour
+             * @default #FFFFFF
+             */
+            colour: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Price
+             * @description Of one sheet
+             * @default 0
+             */
+            price: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
+        /**
+         * Supply
+         * @description A power supply on hand.
+         */
+        Supply: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
         };
         /**
          * Surroundings
@@ -2217,6 +3514,37 @@ export interface components {
             edge: components["schemas"]["EdgeView"];
         };
         /**
+         * Switched
+         * @description What a function switches: an event in the panel's logic, a load with volts and amperes, the bus it hangs on.
+         */
+        Switched: {
+            /**
+             * Event
+             * @default
+             */
+            event: string;
+            /**
+             * Volts
+             * @default 0
+             */
+            volts: number;
+            /**
+             * Amps
+             * @default 0
+             */
+            amps: number;
+            /**
+             * Ac
+             * @default false
+             */
+            ac: boolean;
+            /**
+             * Bus
+             * @default
+             */
+            bus: string;
+        };
+        /**
          * Thread
          * @description The stages one function has passed.
          */
@@ -2229,6 +3557,23 @@ export interface components {
             legend: boolean;
             /** Pin */
             pin: boolean;
+            /** Wire */
+            wire: boolean;
+            /** Proof */
+            proof: boolean;
+        };
+        /**
+         * Tool
+         * @description A cutter of a mill or a drill.
+         */
+        Tool: {
+            /** Diameter */
+            diameter: number;
+            /**
+             * Flutes
+             * @default 1
+             */
+            flutes: number;
         };
         /**
          * TurnItems
@@ -2312,6 +3657,57 @@ export interface components {
             /** Y */
             y: number;
         };
+        /**
+         * Workshop
+         * @description Everything on hand.
+         */
+        Workshop: {
+            /**
+             * Machines
+             * @default []
+             */
+            machines: components["schemas"]["Machine"][];
+            /**
+             * Stock
+             * @default []
+             */
+            stock: components["schemas"]["Stock"][];
+            /**
+             * Supplies
+             * @default []
+             */
+            supplies: components["schemas"]["Supply"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["OnHand"][];
+            /**
+             * Hours
+             * @default []
+             */
+            hours: components["schemas"]["Hours"][];
+        };
+        /**
+         * Point
+         * @description A point of the side elevation (mm).
+         */
+        wingboard__api__routers__brief__Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * Point
+         * @description A point of a panel.
+         */
+        wingboard__api__routers__face__Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -2339,6 +3735,390 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LengthView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shelf_api_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    brief_api_designs__design_id__brief_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_list_api_designs__design_id__brief_read_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_csv_api_designs__design_id__brief_list_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_outline_api_designs__design_id__brief_read_outline_post: {
+        parameters: {
+            query?: {
+                unit?: "mm" | "cm" | "m" | "in" | "as drawn";
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
                 };
             };
             /** @description Not Found */
@@ -2575,6 +4355,239 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Drawer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    choose_api_designs__design_id__parts_candidates__function_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                function_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Candidates"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    try_readings_api_designs__design_id__parts_try_readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Readings"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shopping_api_designs__design_id__parts_shopping_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Not Found */

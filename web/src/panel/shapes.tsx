@@ -19,6 +19,13 @@ export function Outline({ shape, x = 0, y = 0, turn = 0, grow = 0, ...rest }: Sh
       </g>
     );
   }
+  if (shape.kind === "path") {
+    return (
+      <g {...rest}>
+        <path d={pathOf(shape.points)} transform={`translate(${x} ${y}) rotate(${turn})`} />
+      </g>
+    );
+  }
   const width = shape.width + 2 * grow;
   const height = shape.height + 2 * grow;
   return (
@@ -54,7 +61,7 @@ export function PartFront({ front }: { front: readonly FrontShape[] }) {
 }
 
 function Digits({ text, shape, x, y }: { text: string; shape: Shape; x: number; y: number }) {
-  const height = shape.kind === "rect" ? shape.height : shape.diameter;
+  const { width, height } = reach(shape);
   return (
     <text
       transform={`translate(${x} ${y}) scale(1 -1)`}
@@ -62,7 +69,7 @@ function Digits({ text, shape, x, y }: { text: string; shape: Shape; x: number; 
       fontSize={height * 1.05}
       textAnchor="middle"
       dominantBaseline="central"
-      textLength={shape.kind === "rect" ? shape.width * 0.86 : undefined}
+      textLength={shape.kind === "rect" && text.length > 2 ? width * 0.86 : undefined}
       aria-hidden="true"
     >
       {text}
@@ -70,7 +77,31 @@ function Digits({ text, shape, x, y }: { text: string; shape: Shape; x: number; 
   );
 }
 
-export const reach = (shape: Shape): { width: number; height: number } =>
-  shape.kind === "circle"
-    ? { width: shape.diameter, height: shape.diameter }
-    : { width: shape.width, height: shape.height };
+interface Corner {
+  x: number;
+  y: number;
+  bulge: number;
+}
+
+/** Corners with bulges as path data; a bulge is the tangent of a quarter of its arc. */
+export function pathOf(points: readonly Corner[]): string {
+  const first = points[0];
+  if (!first) return "";
+  const legs = points.map((a, n) => {
+    const b = points[(n + 1) % points.length] ?? first;
+    if (Math.abs(a.bulge) < 1e-9) return `L${b.x} ${b.y}`;
+    const chord = Math.hypot(b.x - a.x, b.y - a.y);
+    const radius = (chord * (1 + a.bulge ** 2)) / (4 * Math.abs(a.bulge));
+    return `A${radius} ${radius} 0 ${Math.abs(a.bulge) > 1 ? 1 : 0} ${a.bulge > 0 ? 1 : 0} ${b.x} ${b.y}`;
+  });
+  return `M${first.x} ${first.y}${legs.join("")}Z`;
+}
+
+/** Width and height over all; of a path, over its corners. */
+export function reach(shape: Shape): { width: number; height: number } {
+  if (shape.kind === "circle") return { width: shape.diameter, height: shape.diameter };
+  if (shape.kind === "rect") return { width: shape.width, height: shape.height };
+  const xs = shape.points.map((p) => p.x);
+  const ys = shape.points.map((p) => p.y);
+  return { width: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys) };
+}

@@ -153,3 +153,70 @@ function Labelled({ id, label, wrong, bare, children }: LabelledProps) {
     </div>
   );
 }
+
+interface FigureProps {
+  label: string;
+  value: number | null;
+  unit?: string;
+  least?: number;
+  most?: number;
+  whole?: boolean;
+  bare?: boolean;
+  hint?: string;
+  /** Called with null when the field is emptied; without it an empty field is refused. */
+  onEmpty?: () => void;
+  onCommit: (value: number) => void;
+}
+
+/** A number that is no length: degrees, volts, pieces, money. Enter or leaving the field commits. */
+export function FigureField({
+  label,
+  value,
+  unit = "",
+  least = 0,
+  most = 1e9,
+  whole = false,
+  bare = false,
+  hint = "",
+  onEmpty,
+  onCommit,
+}: FigureProps) {
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const commit = () => {
+    if (text === null) return;
+    const plain = text.trim().replace(",", ".");
+    const figure = Number(plain);
+    if (plain === "" && onEmpty) {
+      if (value !== null) onEmpty();
+    } else if (plain === "" || !Number.isFinite(figure)) return setWrong(`“${text.trim()}” is not a number`);
+    else if (figure < least || figure > most) return setWrong(`Between ${least} and ${most}`);
+    else if (whole && !Number.isInteger(figure)) return setWrong("A whole number");
+    else if (figure !== value) onCommit(figure);
+    setText(null);
+    setWrong(null);
+  };
+  return (
+    <Labelled id={id} label={unit && !bare ? `${label}, ${unit}` : label} wrong={wrong} bare={bare}>
+      <input
+        id={id}
+        inputMode="decimal"
+        className={`${BOX} num text-right ${bare ? "h-7! px-1.5" : ""}`}
+        value={text ?? (value === null ? "" : String(Math.round(value * 1000) / 1000))}
+        placeholder={hint}
+        aria-invalid={wrong !== null}
+        aria-describedby={wrong ? `${id}-wrong` : undefined}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") {
+            setText(null);
+            setWrong(null);
+          }
+        }}
+      />
+    </Labelled>
+  );
+}

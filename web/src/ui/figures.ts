@@ -5,7 +5,7 @@ export function shown(value: number, places = 1): string {
 }
 
 export const withUnit = (value: number, unit: string): string =>
-  `${Number.isInteger(value) && unit !== "mm" ? value : shown(value)}${unit === "°" || unit === "%" ? "" : " "}${unit}`;
+  `${Number.isInteger(value) && unit !== "mm" ? value : shown(value, Math.abs(value) < 1 && value !== 0 ? 2 : 1)}${unit === "°" || unit === "%" ? "" : " "}${unit}`;
 
 export const many = (count: number, one: string, more = `${one}s`): string =>
   `${count} ${count === 1 ? one : more}`;

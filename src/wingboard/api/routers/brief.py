@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
@@ -11,7 +12,7 @@ from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.listing import COLUMNS, listing_rows, read_listing
-from wingboard.core.brief.side import Point, elevation
+from wingboard.core.brief.side import elevation
 from wingboard.core.design.commands import AddFunction
 from wingboard.core.design.outlines import PathOutline, path_of
 from wingboard.core.design.resolved import Resolved
@@ -63,22 +64,29 @@ class ImportView(BaseModel):
     notes: tuple[str, ...]
 
 
+class Point(BaseModel):
+    """A point of the side elevation (mm)."""
+
+    x: float
+    y: float
+
+
 class NamedShape(BaseModel):
     """A four-cornered outline in the side elevation, and whose it is."""
 
     id: str
-    points: tuple[Point, ...]
+    points: list[Point]
 
 
 class SideElevation(BaseModel):
     """The side view (mm): origin at the panel's lower front edge, x away from the person, y up."""
 
-    plate: tuple[Point, Point]
-    back: tuple[Point, Point]
+    plate: list[Point]
+    back: list[Point]
     bodies: list[NamedShape]
     boxes: list[NamedShape]
     eye: Point | None
-    knees: tuple[Point, ...]
+    knees: list[Point]
     clearance: float | None
 
 
@@ -119,7 +127,8 @@ class EstimateView(BaseModel):
 
     controls: int
     parts: int
-    parts_used: tuple[int, int]
+    parts_used_low: int
+    parts_used_high: int
     sheets: int
     money: int
     hours: float
@@ -144,15 +153,19 @@ def brief(desk: OnDesk, design_id: DesignId) -> Response:
     return as_json(BriefView(side=_side(r), chain=_chain(r), beds=_beds(r), estimate=_estimate(r)))
 
 
+def _points(points: Iterable[tuple[float, float]]) -> list[Point]:
+    return [Point(x=x, y=y) for x, y in points]
+
+
 def _side(r: Resolved) -> SideElevation:
     seen = elevation(r)
     return SideElevation(
-        plate=seen.plate,
-        back=seen.back,
-        bodies=[NamedShape(id=ident, points=points) for ident, points in seen.bodies],
-        boxes=[NamedShape(id=ident, points=points) for ident, points in seen.boxes],
-        eye=seen.eye,
-        knees=seen.knees,
+        plate=_points(seen.plate),
+        back=_points(seen.back),
+        bodies=[NamedShape(id=ident, points=_points(points)) for ident, points in seen.bodies],
+        boxes=[NamedShape(id=ident, points=_points(points)) for ident, points in seen.boxes],
+        eye=_points([seen.eye])[0] if seen.eye else None,
+        knees=_points(seen.knees),
         clearance=seen.clearance,
     )
 
@@ -183,7 +196,8 @@ def _estimate(r: Resolved) -> EstimateView:
     return EstimateView(
         controls=found.controls,
         parts=found.parts,
-        parts_used=found.parts_used,
+        parts_used_low=found.parts_used[0],
+        parts_used_high=found.parts_used[1],
         sheets=found.sheets,
         money=found.money,
         hours=found.hours,

@@ -40,7 +40,7 @@ class Legend(Record):
 
 
 Duty = Literal["control", "source", "protection", "indicator", "opening"]
-State = Literal["wanted", "wired", "alias", "pending", "dummy"]
+State = Literal["wanted", "wired", "proven", "alias", "pending", "dummy"]
 Hand = Literal["", "left", "right", "both"]
 Moment = Literal["", "start", "run", "stop", "emergency", "service"]
 
@@ -66,7 +66,11 @@ class Wanted(Record):
     weight: Literal["normal", "guarded", "emergency"] = Field(
         "normal", description="guarded: cannot be undone, wants a guard or a key"
     )
-    state: State = Field("wanted", description="dummy: does nothing on purpose; alias: another name of ``of``")
+    state: State = Field(
+        "wanted",
+        description="wired and proven as the builder marks them; dummy: does nothing on purpose; "
+        "alias: another name of ``of``; pending: decided later",
+    )
     duty: Duty | None = Field(None, description="Recognised from its words when None")
     of: Ident | None = Field(None, description="The function this one protects, shows or repeats")
     hand: Hand = Field("", description="The hand that works it")

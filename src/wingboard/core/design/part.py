@@ -130,6 +130,13 @@ class Digits(Record):
     height: Size
 
 
+class PriceRange(Record):
+    """The least and the most paid (minor units)."""
+
+    low: Price
+    high: Price
+
+
 class Part(Record):
     """A type of part with its full profile by depth."""
 
@@ -174,7 +181,7 @@ class Part(Record):
     sheet: SheetRange | None = None
     colour: Words = Field("", description="Of its lamp or cap")
     price: Price = Field(0, description="Typical, new")
-    used: tuple[Price, Price] | None = Field(None, description="Least and most paid for a used one")
+    used: PriceRange | None = Field(None, description="For a used one")
     times: Annotated[int, Field(ge=1, le=4)] = Field(1, description="How many to have for each in use, spares included")
     sample_first: bool = Field(False, description="Buy one and try it before the rest")
     readings: tuple[Reading, ...] = Field((), max_length=12, description="Calliper readings of the builder's own")

@@ -19,6 +19,8 @@ class Thread(Record):
     place: bool
     legend: bool
     pin: bool
+    wire: bool
+    proof: bool
 
 
 class Readiness(Record):
@@ -39,6 +41,8 @@ def threads(r: Resolved) -> dict[str, Thread]:
             place=f.place is not None,
             legend=f.place is not None and f.legend is not None,
             pin=f.place is not None and f.id not in bare,
+            wire=f.state in ("wired", "proven"),
+            proof=f.state == "proven",
         )
         for f in r.design.functions
     }

@@ -35,7 +35,8 @@ class Count(NamedTuple):
     @property
     def cost_used(self) -> tuple[int, int]:
         """Least and most paid when they are bought used; the new price where none is known."""
-        low, high = self.part.used or (self.part.price, self.part.price)
+        used = self.part.used
+        low, high = (used.low, used.high) if used else (self.part.price, self.part.price)
         return self.to_buy * low, self.to_buy * high
 
 

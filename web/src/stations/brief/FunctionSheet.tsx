@@ -1,30 +1,22 @@
-/** The selected function: what it is called, what it needs, and the part chosen for it. */
+/** The selected function: what it is called, what it needs, what it switches, and the part chosen for it. */
 import { Link } from "wouter";
-import { editFunction, removeFunction } from "../../api/commands";
+import { editFunction, type FnChanges, removeFunction } from "../../api/commands";
 import type { Fn } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
-import { ChoiceField, TextField } from "../../ui/fields";
+import { ChoiceField, FigureField, TextField } from "../../ui/fields";
+import { DUTIES, HANDS, MOMENTS, ROLES, STATES, WEIGHTS } from "./wishes";
 
-const WEIGHTS = [
-  ["normal", "Everyday"],
-  ["guarded", "Guarded, cannot be undone"],
-  ["emergency", "Emergency"],
-] as const;
+interface Props {
+  fn: Fn;
+}
 
-const ROLES = [
-  ["", "Not declared yet"],
-  ["real", "Real: hard-wired, only reported here"],
-  ["theatrical", "For show"],
-  ["power", "The power switch"],
-] as const;
-
-export function FunctionSheet({ fn }: { fn: Fn }) {
+export function FunctionSheet({ fn }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const part = design.parts.find((p) => p.id === fn.part);
-  const edit = (changes: Parameters<typeof editFunction>[1]) => void send([editFunction(fn.id, changes)]);
+  const edit = (changes: FnChanges) => void send([editFunction(fn.id, changes)]);
   const stop = fn.weight === "emergency" || part?.family === "emergency";
   return (
     <section aria-label="Selected function" className="mb-5 rounded border border-rule bg-sheet p-3.5">
@@ -48,12 +40,18 @@ export function FunctionSheet({ fn }: { fn: Fn }) {
           options={WEIGHTS}
           onCommit={(weight) => edit({ weight })}
         />
+        <TextField
+          label="Light that shows it"
+          value={fn.indicator}
+          hint="green lamp"
+          onCommit={(indicator) => edit({ indicator })}
+        />
         {stop && (
           <ChoiceField
             label="This emergency stop is"
             value={fn.stop_role ?? ""}
             options={ROLES}
-            onCommit={(role) => role && edit({ stop_role: role })}
+            onCommit={(role) => edit({ stop_role: role || null })}
           />
         )}
       </div>
@@ -63,6 +61,8 @@ export function FunctionSheet({ fn }: { fn: Fn }) {
           microcontroller.
         </p>
       )}
+      <Switches fn={fn} edit={edit} />
+      <Standing fn={fn} edit={edit} />
       <div className="mt-3 flex items-center gap-2">
         <Link
           href={`/d/${id}/parts?sel=${fn.id}`}
@@ -81,5 +81,76 @@ export function FunctionSheet({ fn }: { fn: Fn }) {
         </Button>
       </div>
     </section>
+  );
+}
+
+interface PieceProps extends Props {
+  edit: (changes: FnChanges) => void;
+}
+
+function Switches({ fn, edit }: PieceProps) {
+  const { switches } = fn;
+  const change = (changes: Partial<typeof switches>) => edit({ switches: { ...switches, ...changes } });
+  return (
+    <fieldset className="mt-3">
+      <legend className="text-[11px] text-faint">What it switches</legend>
+      <div className="mt-1 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)_minmax(0,2fr)_minmax(0,2fr)] gap-2.5">
+        <TextField label="Event" value={switches.event} onCommit={(event) => change({ event })} />
+        <FigureField
+          label="Load"
+          unit="V"
+          value={switches.volts || null}
+          most={1000}
+          onEmpty={() => change({ volts: 0 })}
+          onCommit={(volts) => change({ volts })}
+        />
+        <FigureField
+          label="Load"
+          unit="A"
+          value={switches.amps || null}
+          most={200}
+          onEmpty={() => change({ amps: 0 })}
+          onCommit={(amps) => change({ amps })}
+        />
+        <TextField label="On bus" value={switches.bus} onCommit={(bus) => change({ bus })} />
+      </div>
+      <label className="mt-1.5 flex items-center gap-2 text-[12px]">
+        <input
+          type="checkbox"
+          checked={switches.ac}
+          onChange={(event) => change({ ac: event.target.checked })}
+        />
+        alternating current
+      </label>
+      {switches.volts > (switches.ac ? 50 : 120) && (
+        <p className="mt-1 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+          This can kill. Leave its wiring to a licensed electrician.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+function Standing({ fn, edit }: PieceProps) {
+  const { design } = useDesign();
+  const others = design.functions.filter((f) => f.id !== fn.id);
+  return (
+    <div className="mt-3 grid grid-cols-2 gap-2.5">
+      <ChoiceField label="State" value={fn.state} options={STATES} onCommit={(state) => edit({ state })} />
+      <ChoiceField
+        label="Belongs to: protects, shows or repeats"
+        value={fn.of ?? ""}
+        options={[["", "nothing"], ...others.map((f) => [f.id, f.name] as const)]}
+        onCommit={(of) => edit({ of: of || null })}
+      />
+      <ChoiceField label="Worked by" value={fn.hand} options={HANDS} onCommit={(hand) => edit({ hand })} />
+      <ChoiceField label="Used" value={fn.moment} options={MOMENTS} onCommit={(moment) => edit({ moment })} />
+      <ChoiceField
+        label="It is"
+        value={fn.duty ?? ""}
+        options={DUTIES}
+        onCommit={(duty) => edit({ duty: duty || null })}
+      />
+    </div>
   );
 }

@@ -1,24 +1,16 @@
 /** The modules and the layers they are made of. */
-import { Fragment } from "react";
-import type { Command, PanelView } from "../../api/types";
+import { Fragment, useState } from "react";
+import type { BriefView, Command, PanelView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { MATERIALS } from "../../app/materials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { shown } from "../../ui/figures";
 import { TakeAway } from "./TakeAway";
 
-const MATERIALS = [
-  ["acrylic", "Acrylic"],
-  ["plywood", "Plywood"],
-  ["hardboard", "Hardboard"],
-  ["mdf", "MDF"],
-  ["aluminium", "Aluminium"],
-  ["steel", "Steel"],
-  ["abs", "ABS"],
-  ["polycarbonate", "Polycarbonate"],
-  ["pvc", "PVC: never under a laser"],
-] as const;
+type Chain = NonNullable<BriefView["chain"]>;
 
-export function Modules() {
+export function Modules({ chain }: { chain: Chain | null }) {
   const view = useDesign();
   const { send } = useChanges(view.id);
   const add = () => {
@@ -34,11 +26,11 @@ export function Modules() {
   return (
     <>
       <section aria-label="Modules" className="mt-5">
-        <h3 className="flex items-center justify-between text-[12px]">
-          Modules <Button onClick={add}>Add a module</Button>
-        </h3>
-        <div className="mt-1 grid grid-cols-[minmax(0,2fr)_repeat(4,minmax(0,1fr))_24px] items-start gap-1.5">
-          {["name", "width", "height", "x", "y", ""].map((head) => (
+        <p className="flex items-center justify-between">
+          <b className="text-[12px]">Modules</b> <Button onClick={add}>Add a module</Button>
+        </p>
+        <div className="mt-1 grid grid-cols-[minmax(0,2fr)_repeat(5,minmax(0,1fr))_24px] items-start gap-1.5">
+          {["name", "width", "height", "x", "y", "± wide", ""].map((head) => (
             <span key={head} className="text-[11px] text-faint" aria-hidden="true">
               {head}
             </span>
@@ -47,6 +39,8 @@ export function Modules() {
             <ModuleRow key={panel.id} panel={panel} />
           ))}
         </div>
+        {chain && <ChainLine chain={chain} />}
+        <Split />
       </section>
       <section aria-label="Layers" className="mt-5">
         <h3 className="text-[12px]">Layers, front to back</h3>
@@ -83,8 +77,8 @@ export function Modules() {
 }
 
 function ModuleRow({ panel }: { panel: PanelView }) {
-  const { id } = useDesign();
-  const { send } = useChanges(id);
+  const view = useDesign();
+  const { send } = useChanges(view.id);
   const size = (width: number, height: number) =>
     void send([{ do: "set_panel_size", panel: panel.id, width, height }]);
   return (
@@ -120,7 +114,84 @@ function ModuleRow({ panel }: { panel: PanelView }) {
           onCommit={(mm) => void send([{ do: "set_panel", panel: panel.id, [axis]: mm }])}
         />
       ))}
+      <LengthField
+        bare
+        label={`${panel.name}, tolerance of its width`}
+        value={view.design.panels.find((p) => p.id === panel.id)?.tolerance ?? 0}
+        onCommit={(tolerance) => void send([{ do: "set_panel", panel: panel.id, tolerance }])}
+      />
       <TakeAway what={panel.name} onTake={() => void send([{ do: "remove_panel", panel: panel.id }])} />
     </>
+  );
+}
+
+/** What the modules leave for the gaps: as drawn, likely, and at worst. */
+function ChainLine({ chain }: { chain: Chain }) {
+  const cells = [
+    ["as drawn", chain.clear],
+    [`likely, − ${shown(chain.likely, 2)}`, chain.clear_likely],
+    [`at worst, − ${shown(chain.worst, 2)}`, chain.clear_worst],
+  ] as const;
+  return (
+    <p className="mt-2 text-[12px]">
+      <span className="text-faint">
+        {shown(chain.taken)} of modules in {shown(chain.opening)}, left for the gaps:
+      </span>
+      {cells.map(([words, mm]) => (
+        <span key={words} className="ml-3 inline-block">
+          <span className={`num ${mm < 0 ? "font-semibold text-stop" : ""}`}>{shown(mm, 2)}</span>{" "}
+          <span className="text-faint">{words}</span>
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** The opening divided anew: a name a module, left to right. */
+function Split() {
+  const view = useDesign();
+  const { send } = useChanges(view.id);
+  const [names, setNames] = useState<string | null>(null);
+  const [seam, setSeam] = useState(0.4);
+  if (names === null) {
+    return (
+      <Button
+        look="quiet"
+        className="mt-1 -ml-2"
+        onClick={() => setNames(view.panels.map((p) => p.name).join(", ") || "Left, Centre, Right")}
+      >
+        Split the opening anew…
+      </Button>
+    );
+  }
+  const wanted = names
+    .split(",")
+    .map((n) => n.trim())
+    .filter(Boolean);
+  return (
+    <div className="mt-2 rounded border border-rule bg-sheet p-2.5">
+      <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] gap-2">
+        <TextField label="Modules from left to right" value={names} needed onCommit={setNames} />
+        <LengthField label="Seam between" value={seam} onCommit={setSeam} />
+      </div>
+      <p className="mt-1 text-[12px] text-faint">
+        Equal widths inside the gap. Parts on the plates go back to the tray; undo brings them back.
+      </p>
+      <div className="mt-2 flex gap-2">
+        <Button
+          look="solid"
+          disabled={wanted.length === 0}
+          onClick={() => {
+            setNames(null);
+            void send([{ do: "split_opening", names: wanted, shares: [], seam }]);
+          }}
+        >
+          Split into {wanted.length}
+        </Button>
+        <Button look="quiet" onClick={() => setNames(null)}>
+          Leave it
+        </Button>
+      </div>
+    </div>
   );
 }

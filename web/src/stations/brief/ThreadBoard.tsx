@@ -1,54 +1,53 @@
-/** One row a function: what it needs, and how far it has got. */
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import { addFunction, removeFunction } from "../../api/commands";
-import type { DesignView, Fn } from "../../api/types";
-import { useChanges, useDesign } from "../../app/design";
+/** One row a function: what it needs, and how far it has got. Filtered, grouped, reordered and removed by keys. */
+import { type KeyboardEvent, type MouseEvent, useEffect, useRef, useState } from "react";
+import { removeFunction } from "../../api/commands";
+import type { Fn } from "../../api/types";
+import { type Changes, useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { many } from "../../ui/figures";
-
-const STAGES = [
-  ["part", "part"],
-  ["place", "place"],
-  ["legend", "word"],
-  ["pin", "pin"],
-] as const;
+import { AddLine } from "./AddLine";
+import { Forgotten } from "./Forgotten";
+import { PasteSheet } from "./PasteSheet";
+import { STAGES, ThreadRow } from "./ThreadRow";
 
 export function ThreadBoard() {
   const view = useDesign();
-  const { send } = useChanges(view.id);
-  const groups = grouped(view.design.functions);
+  const changes = useChanges(view.id);
+  const [filter, setFilter] = useState("");
+  useEffect(() => {
+    document.querySelector("[data-row][aria-pressed=true]")?.scrollIntoView({ block: "center" });
+  }, []);
+  const [pasted, setPasted] = useState<string | null>(null);
+  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+  const wanted = view.design.functions.filter((f) => {
+    const text = `${f.name} ${f.group} ${f.want} ${f.state} ${f.switches.bus} ${f.weight}`.toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+  const groups = grouped(wanted);
   const order = groups.flatMap(([, rows]) => rows);
-  const keys = (event: KeyboardEvent<HTMLElement>) => {
-    const { selection, select } = useSession.getState();
-    const now = order.findIndex((f) => f.id === selection[0]);
-    const by = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-    const next = order[Math.max(0, Math.min(order.length - 1, now + by))];
-    if (by && next) {
-      event.preventDefault();
-      event.stopPropagation();
-      select([next.id]);
-      document.getElementById(`row-${next.id}`)?.focus();
-    } else if (event.key === "Delete" && now >= 0) {
-      event.preventDefault();
-      event.stopPropagation();
-      void send(selection.map(removeFunction));
-      select([]);
-    }
-  };
   return (
     <section aria-label="Functions" className="flex min-h-0 flex-col border-r border-rule bg-sheet">
-      <div className="flex items-end justify-between px-3.5 pt-3 pb-1">
-        <h2 className="text-[13px]">
+      <div className="flex items-end justify-between gap-3 px-3.5 pt-3 pb-1">
+        <h2 className="min-w-0 text-[13px] whitespace-nowrap">
           What the panel must do{" "}
           <span className="font-normal text-faint">{many(view.design.functions.length, "function")}</span>
         </h2>
-        <span className="grid w-[172px] grid-cols-4 text-center text-[11px] text-faint" aria-hidden="true">
+        <span
+          className="grid w-[198px] shrink-0 grid-cols-6 text-center text-[11px] text-faint"
+          aria-hidden="true"
+        >
           {STAGES.map(([, word]) => (
             <span key={word}>{word}</span>
           ))}
         </span>
       </div>
-      <div className="min-h-0 flex-1 overflow-y-auto pb-2" onKeyDown={keys}>
+      {view.design.functions.length > 0 && (
+        <Tools filter={filter} onFilter={setFilter} shown={order.length} onPaste={() => setPasted("")} />
+      )}
+      <div
+        className="min-h-0 flex-1 overflow-y-auto pb-2"
+        onKeyDown={(event) => boardKeys(event, order, view.design.functions, changes)}
+      >
         {groups.map(([group, rows]) => (
           <section key={group} aria-label={group || "Without a group"}>
             <h3 className="flex items-center gap-2 px-3.5 pt-3 pb-1 text-[12px] text-faint">
@@ -57,18 +56,24 @@ export function ThreadBoard() {
             </h3>
             <ul>
               {rows.map((fn) => (
-                <ThreadRow key={fn.id} fn={fn} view={view} />
+                <ThreadRow key={fn.id} fn={fn} view={view} onPick={(event) => picked(event, fn, order)} />
               ))}
             </ul>
           </section>
         ))}
         {view.design.functions.length === 0 && (
           <p className="px-3.5 py-4 text-faint">
-            Nothing listed yet. Type the first thing the panel must do below.
+            Nothing listed yet. Type the first thing the panel must do below, or paste a list from a
+            spreadsheet.
           </p>
         )}
+        {view.design.functions.length > 0 && order.length === 0 && (
+          <p className="px-3.5 py-4 text-faint">No function has these words.</p>
+        )}
       </div>
-      <AddLine />
+      <Forgotten />
+      <AddLine onPasted={setPasted} />
+      {pasted !== null && <PasteSheet text={pasted} onClose={() => setPasted(null)} />}
     </section>
   );
 }
@@ -79,67 +84,76 @@ function grouped(functions: readonly Fn[]): [string, Fn[]][] {
   return [...groups];
 }
 
-function ThreadRow({ fn, view }: { fn: Fn; view: DesignView }) {
-  const selected = useSession((s) => s.selection.includes(fn.id));
-  const hot = useSession((s) => s.hot.includes(fn.id));
-  const select = useSession((s) => s.select);
-  const thread = view.threads[fn.id];
-  const reached = STAGES.map(([key]) => thread?.[key] ?? false);
-  const words = STAGES.filter((_, n) => reached[n]).map(([, word]) => word);
-  const part = view.design.parts.find((p) => p.id === fn.part);
-  return (
-    <li>
-      <button
-        id={`row-${fn.id}`}
-        type="button"
-        aria-pressed={selected}
-        className={`flex h-[30px] w-full items-center justify-between gap-3 px-3.5 text-left outline-offset-[-2px] hover:bg-warm ${selected || hot ? "bg-wash!" : ""}`}
-        onClick={() => select([fn.id])}
-      >
-        <span className="min-w-0 truncate">
-          {fn.name} <span className="pl-1.5 text-[12px] text-faint">{fn.want || part?.name || ""}</span>
-        </span>
-        <span className="sr-only">{words.length ? `has ${words.join(", ")}` : "nothing chosen yet"}</span>
-        <Thread reached={reached} />
-      </button>
-    </li>
-  );
+/** A click selects; with Shift up to there, with Ctrl one more. */
+function picked(event: MouseEvent, fn: Fn, order: readonly Fn[]): void {
+  const { selection, select, toggle } = useSession.getState();
+  if (event.ctrlKey || event.metaKey) return toggle(fn.id);
+  if (event.shiftKey) return select(span(order, selection.at(-1) ?? fn.id, fn.id));
+  select([fn.id]);
 }
 
-function Thread({ reached }: { reached: readonly boolean[] }) {
-  const at = (n: number) => 21.5 + n * 43;
-  return (
-    <svg width="172" height="12" viewBox="0 0 172 12" aria-hidden="true" className="shrink-0">
-      <path d={`M${at(0)} 6H${at(3)}`} stroke="var(--rule)" />
-      {reached.map((yes, n) => (
-        <g key={n}>
-          {yes && n > 0 && reached[n - 1] && (
-            <path d={`M${at(n - 1)} 6H${at(n)}`} stroke="var(--petrol)" strokeWidth="1.5" />
-          )}
-          <circle
-            cx={at(n)}
-            cy="6"
-            r="3.8"
-            fill={yes ? "var(--petrol)" : "var(--sheet)"}
-            stroke={yes ? "var(--petrol)" : "var(--faint)"}
-          />
-        </g>
-      ))}
-    </svg>
-  );
+function span(order: readonly Fn[], from: string, to: string): string[] {
+  const ids = order.map((f) => f.id);
+  const [a, b] = [ids.indexOf(from), ids.indexOf(to)].sort((x, y) => x - y);
+  return ids.slice(Math.max(0, a ?? 0), (b ?? 0) + 1);
 }
 
-/** One line, one function; the group is that of the selected one. */
-function AddLine() {
+function boardKeys(
+  event: KeyboardEvent<HTMLElement>,
+  order: readonly Fn[],
+  all: readonly Fn[],
+  { send }: Changes,
+): void {
+  const { selection, select } = useSession.getState();
+  const row = (event.target as HTMLElement).closest<HTMLElement>("[data-row]")?.dataset["row"];
+  const now = order.findIndex((f) => f.id === (row ?? selection[0]));
+  const by = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+  const taken = () => {
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  if (by && event.altKey && selection.length) {
+    taken();
+    const before = neighbour(all, selection, by);
+    if (before !== undefined) void send([{ do: "move_functions", functions: selection, before }]);
+  } else if (by) {
+    const next = order[Math.max(0, Math.min(order.length - 1, now + by))];
+    if (!next) return;
+    taken();
+    select(event.shiftKey ? [...new Set([...selection, next.id])] : [next.id]);
+    document.getElementById(`row-${next.id}`)?.focus();
+  } else if (event.key === "Delete" && selection.length) {
+    taken();
+    void send(selection.map(removeFunction));
+    select([]);
+  }
+}
+
+/** The row the moved ones come to stand before: null is the end, undefined says that they cannot go further. */
+function neighbour(all: readonly Fn[], moving: readonly string[], by: number): string | null | undefined {
+  const first = all.find((f) => moving.includes(f.id));
+  const rest = all.filter((f) => !moving.includes(f.id) && f.group === first?.group);
+  const before = all.findIndex((f) => f.id === first?.id);
+  const at = rest.filter((f) => all.indexOf(f) < before).length;
+  if (by < 0) return at === 0 ? undefined : rest[at - 1]?.id;
+  return at >= rest.length ? undefined : (rest[at + 1]?.id ?? null);
+}
+
+interface ToolsProps {
+  filter: string;
+  onFilter: (text: string) => void;
+  shown: number;
+  onPaste: () => void;
+}
+
+function Tools({ filter, onFilter, shown, onPaste }: ToolsProps) {
   const view = useDesign();
-  const { send } = useChanges(view.id);
-  const [text, setText] = useState("");
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const pressed = (event: globalThis.KeyboardEvent) => {
       const inField =
         event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (event.key !== "n" || inField || event.ctrlKey || event.metaKey || useSession.getState().dialog)
+      if (event.key !== "f" || inField || event.ctrlKey || event.metaKey || useSession.getState().dialog)
         return;
       event.preventDefault();
       field.current?.focus();
@@ -147,35 +161,34 @@ function AddLine() {
     window.addEventListener("keydown", pressed);
     return () => window.removeEventListener("keydown", pressed);
   }, []);
-  const add = async () => {
-    const name = text.trim();
-    if (!name) return;
-    const { selection, select } = useSession.getState();
-    const group = view.design.functions.find((f) => f.id === selection[0])?.group ?? "";
-    const kept = await send([addFunction(name, group)]);
-    if (!kept) return;
-    setText("");
-    const made = kept.design.functions.at(-1);
-    if (made) select([made.id]);
-  };
   return (
-    <div className="border-t border-rule p-3.5">
-      <label className="relative block">
-        <span className="sr-only">New function</span>
-        <input
-          ref={field}
-          className="h-8 w-full rounded border border-rule bg-sheet px-2.5 pr-20 placeholder:text-faint"
-          placeholder="Type a function, such as gong push button"
-          value={text}
-          maxLength={120}
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") void add();
-            if (event.key === "Escape") event.currentTarget.blur();
-          }}
-        />
-        <span className="num absolute top-2 right-3 text-faint">{text ? "Enter adds" : "N"}</span>
-      </label>
+    <div className="flex items-center gap-2 px-3.5 pb-1 text-[12px]">
+      <input
+        ref={field}
+        aria-label="Show only functions with these words"
+        placeholder="Show only…  F"
+        className="h-7 w-40 rounded border border-rule bg-sheet px-2 placeholder:text-faint"
+        value={filter}
+        onChange={(event) => onFilter(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === "Escape") {
+            onFilter("");
+            event.currentTarget.blur();
+          }
+        }}
+      />
+      {filter && <span className="text-faint">{shown} shown</span>}
+      <span className="flex-1" />
+      <button type="button" className="rounded px-1.5 py-0.5 text-petrol underline" onClick={onPaste}>
+        Paste or import a list
+      </button>
+      <a
+        className="rounded px-1.5 py-0.5 text-petrol underline"
+        href={`/api/designs/${view.id}/brief/list.csv`}
+        download
+      >
+        Export it
+      </a>
     </div>
   );
 }

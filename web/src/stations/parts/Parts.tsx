@@ -5,23 +5,40 @@ import { answered, api } from "../../api/client";
 import type { PartSheet } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { PartFront, reach } from "../../panel/shapes";
+import { Tabs } from "../../ui/Tabs";
+import { type Filter, Filters, meets, NO_FILTER } from "./Filters";
 import { Sheet } from "./Sheet";
+import { Shelves } from "./Shelves";
 
-const FAMILIES = [
+const FAMILIES: readonly (readonly [string, string, readonly string[]])[] = [
   ["all", "All", []],
-  ["toggles", "Toggles", ["toggle"]],
+  ["used", "Used here", []],
+  ["toggles", "Toggles", ["toggle", "rocker"]],
   ["buttons", "Buttons", ["button", "emergency", "key"]],
-  ["rotary", "Rotary", ["rotary", "encoder", "pot"]],
+  ["rotary", "Turned", ["rotary", "encoder", "pot", "slider", "thumbwheel", "joystick"]],
+  ["breakers", "Breakers", ["breaker"]],
   ["lamps", "Lamps", ["lamp", "caption"]],
-  ["readouts", "Read-outs", ["readout"]],
-  ["used", "Used here", null],
-] as const;
+  ["readouts", "Displays", ["readout", "display", "gauge"]],
+  [
+    "plugs",
+    "Openings",
+    ["sounder", "connector", "vent", "speaker", "blank", "placard", "fixing", "device", "other"],
+  ],
+  ["mine", "Mine", []],
+];
+
+const inFamily = (sheet: PartSheet, family: string): boolean => {
+  if (family === "used") return sheet.used_by.length > 0;
+  if (family === "mine") return sheet.own;
+  const wanted = FAMILIES.find(([key]) => key === family)?.[2] ?? [];
+  return wanted.length === 0 || wanted.includes(sheet.part.family);
+};
 
 export default function Parts() {
   const { id, revision, design } = useDesign();
   const selection = useSession((s) => s.selection);
-  const [family, setFamily] = useState<string>("all");
+  const [family, setFamily] = useState("all");
+  const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const [picked, setPicked] = useState<string | null>(null);
   const drawer = useQuery({
     queryKey: ["drawer", id, revision],
@@ -30,92 +47,35 @@ export default function Parts() {
     placeholderData: (before) => before,
   });
   if (!drawer.data) return <p className="p-4 text-faint">Opening the drawer…</p>;
-  const wanted = FAMILIES.find(([key]) => key === family)?.[2] ?? null;
-  const shownSheets = drawer.data.sheets.filter((s) =>
-    wanted === null
-      ? s.used_by.length > 0
-      : wanted.length === 0 || (wanted as readonly string[]).includes(s.part.family),
-  );
+  const { sheets } = drawer.data;
+  const shown = sheets.filter((s) => inFamily(s, family) && meets(s, filter));
   const chosen = design.functions.find((f) => f.id === selection[0]);
-  const sheet =
-    drawer.data.sheets.find((s) => s.part.id === (picked ?? chosen?.part)) ??
-    shownSheets[0] ??
-    drawer.data.sheets[0];
+  const sheet = sheets.find((s) => s.part.id === (picked ?? chosen?.part)) ?? shown[0] ?? sheets[0];
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_minmax(380px,440px)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_minmax(400px,450px)]">
       <section aria-label="Drawer" className="flex min-h-0 flex-col">
-        <div
-          role="tablist"
-          aria-label="Families"
-          className="flex h-9 shrink-0 items-end gap-4 px-4 text-[12px]"
-        >
-          {FAMILIES.map(([key, words]) => (
-            <button
-              key={key}
-              type="button"
-              role="tab"
-              aria-selected={key === family}
-              className={`border-b-2 pb-0.5 whitespace-nowrap ${key === family ? "border-petrol font-semibold" : "border-transparent text-faint hover:text-ink"}`}
-              onClick={() => setFamily(key)}
-            >
-              {words}
-            </button>
-          ))}
+        <Tabs
+          label="Families"
+          tabs={FAMILIES.map(([key, words]) => [key, words] as const)}
+          now={family}
+          onChange={setFamily}
+          className="gap-2.5!"
+        />
+        <Filters filter={filter} onChange={setFilter} shown={shown.length} />
+        <div className="min-h-0 flex-1 overflow-y-auto p-4 pt-2">
+          <Shelves sheets={shown} picked={sheet?.part.id ?? ""} onPick={setPicked} />
         </div>
-        <div className="min-h-0 flex-1 overflow-y-auto p-4">
-          <Shelves sheets={shownSheets} picked={sheet?.part.id ?? ""} onPick={setPicked} />
-        </div>
+        <p className="border-t border-rule px-4 py-2 text-[12px]">
+          <a className="text-petrol underline" href={`/api/designs/${id}/parts/shopping.csv`} download>
+            Shopping list as CSV
+          </a>
+        </p>
       </section>
       <section aria-label="Part" className="overflow-y-auto border-l border-rule bg-sheet">
-        {sheet && <Sheet sheet={sheet} drawer={drawer.data} chosen={chosen} />}
+        {sheet && (
+          <Sheet key={sheet.part.id} sheet={sheet} drawer={drawer.data} chosen={chosen} onPick={setPicked} />
+        )}
       </section>
     </div>
-  );
-}
-
-const SCALE = 1.7;
-
-/** Every part from the front, all at one scale, standing on a shelf. */
-function Shelves({
-  sheets,
-  picked,
-  onPick,
-}: {
-  sheets: PartSheet[];
-  picked: string;
-  onPick: (id: string) => void;
-}) {
-  if (sheets.length === 0) return <p className="text-faint">No part of this design is in this family yet.</p>;
-  return (
-    <ul className="flex flex-wrap items-end gap-x-1 gap-y-5">
-      {sheets.map(({ part, used_by }) => {
-        const { width, height } = reach(part.cover);
-        return (
-          <li key={part.id}>
-            <button
-              type="button"
-              aria-pressed={part.id === picked}
-              className={`flex flex-col items-center rounded border px-2 pt-2 pb-1 ${part.id === picked ? "border-petrol bg-warm" : "border-transparent hover:border-rule"}`}
-              style={{ minWidth: 96 }}
-              onClick={() => onPick(part.id)}
-            >
-              <svg
-                width={width * SCALE + 4}
-                height={height * SCALE + 4}
-                viewBox={`${-width / 2 - 1} ${-height / 2 - 1} ${width + 2} ${height + 2}`}
-                aria-hidden="true"
-              >
-                <g transform="scale(1 -1)">
-                  <PartFront front={part.front} />
-                </g>
-              </svg>
-              <span className="mt-1 h-[3px] w-full bg-faint/40" />
-              <span className="mt-1 max-w-28 text-center text-[11px]/[14px]">{part.name}</span>
-              <span className="num text-[11px] text-faint">{used_by.length || "–"}</span>
-            </button>
-          </li>
-        );
-      })}
-    </ul>
   );
 }

@@ -1,21 +1,26 @@
-/** A part's sheet: front, side in this panel's layers, every dimension with its source and what follows from it. */
+/** A part's sheet: front, side in this panel's layers, its dimensions, how many there are, and what it costs here. */
 import { choosePart } from "../../api/commands";
-import type { Drawer, Fn, Part, PartSheet, Shape } from "../../api/types";
+import type { Drawer, Fn, PartSheet } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { Outline, PartFront, reach } from "../../panel/shapes";
 import { Button } from "../../ui/Button";
-import { shown } from "../../ui/figures";
+import { FigureField } from "../../ui/fields";
+import { money } from "../../ui/money";
+import { Candidates } from "./Candidates";
+import { Dimensions } from "./Dimensions";
+import { FrontView } from "./FrontView";
+import { Mine } from "./Mine";
 import { SideView } from "./SideView";
 
 interface Props {
   sheet: PartSheet;
   drawer: Drawer;
   chosen: Fn | undefined;
+  onPick: (part: string) => void;
 }
 
-export function Sheet({ sheet, drawer, chosen }: Props) {
-  const { id, design } = useDesign();
+export function Sheet({ sheet, drawer, chosen, onPick }: Props) {
+  const { id } = useDesign();
   const { send } = useChanges(id);
   const { part } = sheet;
   return (
@@ -23,7 +28,10 @@ export function Sheet({ sheet, drawer, chosen }: Props) {
       <h2 className="text-[15px]">{part.name}</h2>
       <p className="text-faint">{part.summary}</p>
       <div className="mt-3 grid grid-cols-2 items-center gap-2 rounded bg-card p-3">
-        <FrontView part={part} />
+        <FrontView
+          part={part}
+          used={chosen?.part === part.id ? chosen.positions.length || undefined : undefined}
+        />
         <SideView side={sheet.side} freeDepth={drawer.free_depth} />
         <p className="text-center text-[11px] text-faint">from the front</p>
         <p className="text-center text-[11px] text-faint">from the side, in this panel's layers</p>
@@ -39,6 +47,8 @@ export function Sheet({ sheet, drawer, chosen }: Props) {
       {!chosen && (
         <p className="mt-4 text-faint">Select a function, at Brief or with /, to choose this part for it.</p>
       )}
+      {sheet.own ? <Mine sheet={sheet} onPick={onPick} /> : <Copy sheet={sheet} onPick={onPick} />}
+      {chosen && <Candidates fn={chosen} onPick={onPick} />}
       <Dimensions sheet={sheet} drawer={drawer} />
       {part.family === "emergency" && (
         <p className="mt-4 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
@@ -46,7 +56,64 @@ export function Sheet({ sheet, drawer, chosen }: Props) {
           microcontroller; the line here only reports it.
         </p>
       )}
-      <h3 className="mt-5 text-[12px]">Used by</h3>
+      <Counts sheet={sheet} />
+    </div>
+  );
+}
+
+/** A part of the catalogue states typical figures: a copy takes the builder's own. */
+function Copy({ sheet: { part }, onPick }: { sheet: PartSheet; onPick: (part: string) => void }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  return (
+    <p className="mt-3 flex items-center gap-2 text-[12px] text-faint">
+      <Button
+        onClick={() =>
+          void send([{ do: "copy_part", part: part.id, name: `${part.name}, mine`.slice(0, 120) }]).then(
+            (kept) => {
+              const made = kept?.design.parts.at(-1);
+              if (made) onPick(made.id);
+            },
+          )
+        }
+      >
+        Measure yours
+      </Button>
+      copies it, to take your calliper's readings
+    </p>
+  );
+}
+
+function Counts({ sheet }: { sheet: PartSheet }) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const { part } = sheet;
+  const { currency } = design.brief;
+  return (
+    <section aria-label="How many" className="mt-5">
+      <h3 className="text-[12px]">How many</h3>
+      <div className="mt-1 grid grid-cols-4 items-end gap-2">
+        <Figure words="in use" value={sheet.used_by.length} />
+        <Figure words={part.times > 1 ? `with spares, ×${part.times}` : "needed"} value={sheet.needed} />
+        <FigureField
+          label="on hand"
+          whole
+          value={sheet.on_hand}
+          most={100000}
+          onCommit={(count) => void send([{ do: "set_on_hand", part: part.id, count }])}
+        />
+        <Figure words="to buy" value={sheet.to_buy} />
+      </div>
+      <p className="mt-1.5 text-[12px] text-faint">
+        <span className="num">{money(part.price, currency)}</span> each, new
+        {part.used && (
+          <>
+            , <span className="num">{(part.used.low / 100).toFixed(2)}</span> to{" "}
+            <span className="num">{money(part.used.high, currency)}</span> used
+          </>
+        )}
+        {part.sample_first && ". Its light is untested: buy one first, try it in the dark, then the rest"}
+      </p>
       <ul className="mt-1 flex flex-wrap gap-x-3">
         {design.functions
           .filter((f) => sheet.used_by.includes(f.id))
@@ -61,142 +128,17 @@ export function Sheet({ sheet, drawer, chosen }: Props) {
               </button>
             </li>
           ))}
-        {sheet.used_by.length === 0 && <li className="text-faint">nothing yet</li>}
+        {sheet.used_by.length === 0 && <li className="text-faint">used by nothing yet</li>}
       </ul>
-    </div>
+    </section>
   );
 }
 
-function FrontView({ part }: { part: Part }) {
-  const size =
-    Math.max(...[part.cover, part.body, part.hole].map(reach).flatMap((s) => [s.width, s.height])) / 2 + 3;
+function Figure({ words, value }: { words: string; value: number }) {
   return (
-    <svg
-      viewBox={`${-size} ${-size} ${2 * size} ${2 * size}`}
-      className="h-40 w-full"
-      role="img"
-      aria-label={`${part.name} from the front`}
-    >
-      <g transform="scale(1 -1)">
-        <Outline
-          shape={part.body}
-          fill="var(--desk)"
-          stroke="var(--faint)"
-          strokeWidth={size / 120}
-          strokeDasharray={`${size / 20} ${size / 30}`}
-        />
-        <PartFront front={part.front} />
-        <Outline shape={part.hole} fill="none" stroke="var(--petrol)" strokeWidth={size / 60} />
-        {part.key && (
-          <g transform={`rotate(${part.key.angle}) translate(${part.key.radius} 0)`}>
-            <rect
-              x={-part.key.length / 2}
-              y={-part.key.width / 2}
-              width={part.key.length}
-              height={part.key.width}
-              fill="#B3261E"
-            />
-          </g>
-        )}
-      </g>
-    </svg>
-  );
-}
-
-const said = (shape: Shape): string =>
-  shape.kind === "circle" ? `⌀ ${shape.diameter}` : `${shape.width} × ${shape.height}`;
-
-function Dimensions({ sheet, drawer }: { sheet: PartSheet; drawer: Drawer }) {
-  const { part } = sheet;
-  const layer = (name: string) => drawer.stack.find((l) => l.id === name)?.name.toLowerCase() ?? name;
-  const where = (purpose: string) =>
-    [...new Set(sheet.cutouts.filter((c) => c.purpose === purpose).map((c) => layer(c.layer)))].join(", ");
-  const rows: {
-    name: string;
-    value: string;
-    follows: string;
-    source: string | undefined;
-    wrong?: boolean;
-  }[] = [
-    {
-      name: "Hole",
-      value: said(part.hole),
-      follows: where("hole") || where("window"),
-      source: sheet.sources["hole"],
-    },
-  ];
-  if (part.nut_bore)
-    rows.push({
-      name: "Nut",
-      value: said(part.nut_bore),
-      follows: where("nut") ? `hidden in ${where("nut")}` : "on the face",
-      source: sheet.sources["nut_bore"],
-    });
-  if (part.recess)
-    rows.push({
-      name: "Recess",
-      value: said(part.recess),
-      follows: where("recess"),
-      source: sheet.sources["recess"],
-    });
-  if (part.key)
-    rows.push({
-      name: "Key slot",
-      value: `${part.key.length} × ${part.key.width}`,
-      follows: `${part.key.angle}°, ${where("key")}`,
-      source: sheet.sources["key"],
-    });
-  if (part.bush)
-    rows.push({
-      name: "Thread",
-      value: `${part.bush.length} long`,
-      follows:
-        sheet.thread_needed > part.bush.length + 0.01
-          ? `${shown(sheet.thread_needed - part.bush.length)} short`
-          : `${shown(sheet.thread_needed)} needed`,
-      source: sheet.sources["bush"],
-      wrong: sheet.thread_needed > part.bush.length + 0.01,
-    });
-  rows.push(
-    { name: "Body", value: said(part.body), follows: "kept free behind", source: sheet.sources["body"] },
-    {
-      name: "Depth",
-      value: shown(sheet.depth_needed),
-      follows: `of ${shown(drawer.free_depth)} free, with wires`,
-      source: sheet.sources["depth"],
-      wrong: sheet.depth_needed > drawer.free_depth,
-    },
-  );
-  if (part.detents)
-    rows.push({
-      name: "Step",
-      value: `${part.detents.step}°`,
-      follows: `${part.detents.ways} ways`,
-      source: sheet.sources["detents"],
-    });
-  return (
-    <table className="mt-5 w-full border-collapse text-left">
-      <thead>
-        <tr className="text-[11px] text-faint">
-          <th className="pb-1 font-normal">dimension, mm</th>
-          <th className="pb-1 font-normal">figure</th>
-          <th className="pb-1 font-normal">what follows</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr key={row.name} className="border-t border-rule align-top">
-            <td className="py-1.5 pr-2">
-              {row.name}
-              <span className="block text-[11px]/[14px] text-faint">{row.source}</span>
-            </td>
-            <td className="num py-1.5 pr-3">{row.value}</td>
-            <td className={`py-1.5 text-[12px] ${row.wrong ? "font-semibold text-stop" : ""}`}>
-              {row.follows}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <p>
+      <span className="block text-[11px] text-faint">{words}</span>
+      <span className="num block h-8 rounded bg-card px-2 pt-1.5 text-right">{value}</span>
+    </p>
   );
 }

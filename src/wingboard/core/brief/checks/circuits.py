@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 
-from wingboard.core.brief.wanted import duty_of
+from wingboard.core.brief.wanted import duty_of, family_of
 from wingboard.core.design.base import Source
 from wingboard.core.design.commands import AddFunction, ChoosePart, Command, EditFunction
 from wingboard.core.design.model import Function, Switched
@@ -101,36 +102,68 @@ def source_incomplete(r: Resolved, rule: Check) -> Iterator[Finding]:
             )
 
 
-@check(
-    "brief.event-unpaired",
-    weight="look",
-    title="An event that is half there",
-    measures="events with a control but nothing that shows them, or shown but without a control",
-    source=Source(kind="practice", note="each event has a control and an indicator"),
-    fixes="adds the indicator or the control",
-)
-def event_unpaired(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Events that are only made, or only shown."""
-    events: dict[str, list[Function]] = {}
+PAIRED = Source(kind="practice", note="each event has a control and an indicator")
+SHOWS_ITSELF = frozenset({"toggle", "rocker", "rotary", "key", "pot", "slider", "thumbwheel", "breaker", "emergency"})
+"""Families whose lever, knob or key shows by its place what was chosen."""
+_HEARD = re.compile(r"horn|gong|bell|chime|whistle|sounder|test|volume", re.I)
+
+
+def _events(r: Resolved) -> dict[str, list[Function]]:
+    """The functions of each event, by the event in small letters."""
+    found: dict[str, list[Function]] = {}
     for f in r.design.functions:
-        if f.switches.event and f.state != "dummy":
-            events.setdefault(f.switches.event.lower(), []).append(f)
-    for users in events.values():
-        shown = any(_duty(r, f) == "indicator" or f.indicator for f in users)
-        made = any(_duty(r, f) == "control" for f in users)
-        if shown and made:
-            continue
-        first, event = users[0], users[0].switches.event
-        name = f"{event} lamp" if made else f"{event} button"
-        row = AddFunction(
-            name=name[:120], group=first.group, want="lamp" if made else "push button", switches=Switched(event=event)
+        if f.switches.event and f.state not in ("dummy", "alias"):
+            found.setdefault(f.switches.event.lower(), []).append(f)
+    return found
+
+
+def _shows(r: Resolved, f: Function) -> bool:
+    """Whether the eye or the ear learns from a function what was done with its event."""
+    part = r.parts.get(f.part or "")
+    if _duty(r, f) == "indicator" or f.indicator or "lit" in f.want.lower().split():
+        return True
+    if part and any(line.does == "lamp" for line in part.lines):
+        return True
+    family = part.family if part else family_of(f, f.name)
+    return family in SHOWS_ITSELF or bool(_HEARD.search(f"{f.name} {f.switches.event}"))
+
+
+@check(
+    "brief.event-unseen",
+    weight="look",
+    title="Events that nothing shows",
+    measures="events made by a control that springs back, without a lamp of its own or an indicator",
+    source=PAIRED,
+    fixes="adds a lamp for each",
+)
+def event_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over the controls of all such events."""
+    unseen = [users[0] for users in _events(r).values() if not any(_shows(r, f) for f in users)]
+    if unseen:
+        rows = tuple(
+            AddFunction(
+                name=f"{f.switches.event} lamp"[:120],
+                group=f.group,
+                want="lamp",
+                switches=Switched(event=f.switches.event),
+            )
+            for f in unseen
         )
-        says = "nothing shows it" if made else "nothing makes it"
-        yield rule.finding(
-            first.id,
-            detail=f"“{event}”, of {first.name}: {says}",
-            fix=Fix(label=f"Add “{row.name}”", commands=(row,)),
-        )
+        yield rule.over(unseen, unit="unseen", fix=Fix(label="Add a lamp for each", commands=rows))
+
+
+@check(
+    "brief.event-unmade",
+    weight="note",
+    title="Events that no control makes",
+    measures="events that are only shown; right where the machine itself makes them",
+    source=PAIRED,
+)
+def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over the indicators of all such events."""
+    shown = [users[0] for users in _events(r).values() if all(_duty(r, f) == "indicator" for f in users)]
+    if shown:
+        yield rule.over(shown, unit="only shown")
 
 
 @check(

@@ -18,7 +18,6 @@ from wingboard.core.design.errors import NotPossible, UnknownThing
 from wingboard.core.design.measuring import combined_part, measured_part, unmeasured
 from wingboard.core.design.model import Design
 from wingboard.core.design.part import Part
-from wingboard.core.design.shapes import Rect
 
 
 @carry_out.register
@@ -103,7 +102,7 @@ def _(command: c.EditPart, design: Design, catalogue: Catalogue) -> Design:
     if command.cutout is not None:
         changes["hole"], sources["hole"] = command.cutout, Source(kind="measure", note="imported cut-out")
     if command.bezel is not None:
-        changes["cover"] = Rect(width=command.bezel[0], height=command.bezel[1])
+        changes["cover"] = command.bezel
         sources["cover"] = Source(kind="measure", note="bezel")
     return _replaced(design, part.model_copy(update={**changes, "sources": sources}))
 

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.design.base import Angle, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.design.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.design.reading import Reading
-from wingboard.core.design.shapes import Path
+from wingboard.core.design.shapes import Path, Rect
 
 
 class ChoosePart(Record):
@@ -54,7 +54,7 @@ class EditPart(Record):
     summary: Words | None = None
     key_angle: Angle | None = None
     cutout: Path | None = Field(None, description="The hole in the face, as imported")
-    bezel: tuple[Size, Size] | None = Field(None, description="Width and height of what covers the face")
+    bezel: Rect | None = Field(None, description="What covers the face")
     behind_x: Mm | None = None
     behind_y: Mm | None = None
     clamp: Length | None = None

@@ -1,0 +1,161 @@
+/** Opening, modules, what is in the way, and the beds of the machines laid over it, at true proportions. */
+import { useState } from "react";
+import type { DesignView, KeepOut, PanelView } from "../../api/types";
+import { useChanges } from "../../app/design";
+import { useDragMm } from "../../panel/useDragMm";
+import { shown } from "../../ui/figures";
+
+export function FrontElevation({ view }: { view: DesignView }) {
+  const [bed, setBed] = useState("");
+  const { opening_width: width, opening_height: height } = view;
+  const pad = width * 0.05 + 6;
+  const s = width / 340;
+  const machine = view.design.workshop.machines.find((m) => m.id === bed);
+  const { widths } = view.design.brief;
+  const figure =
+    widths.length > 0
+      ? `${shown(Math.min(...widths))} least of ${widths.map((w) => shown(w)).join(" ")}`
+      : `${shown(width)} × ${shown(height)}`;
+  return (
+    <>
+      <svg
+        className="mt-2 max-h-56 w-full touch-none"
+        viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad + 26 * s}`}
+        role="group"
+        aria-label={`Opening ${shown(width)} by ${shown(height)} mm with ${view.panels.length} modules`}
+      >
+        <g transform={`translate(0 ${height}) scale(1 -1)`}>
+          <path d={view.opening} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.4 * s} />
+          {view.panels.map((panel) => (
+            <Module key={panel.id} panel={panel} view={view} s={s} />
+          ))}
+          {machine &&
+            view.panels.map((panel) => (
+              <rect
+                key={panel.id}
+                x={panel.x}
+                y={panel.y}
+                width={machine.bed_width - 2 * machine.margin}
+                height={machine.bed_height - 2 * machine.margin}
+                fill="none"
+                stroke="#D9542B"
+                strokeWidth={1.2 * s}
+                strokeDasharray={`${6 * s} ${3 * s}`}
+                pointerEvents="none"
+              />
+            ))}
+          {view.design.brief.keepouts.map((box) => (
+            <Box key={box.id} box={box} view={view} s={s} />
+          ))}
+        </g>
+        <g fontFamily="var(--font-sans)" fontSize={12 * s} textAnchor="middle" pointerEvents="none">
+          {view.panels.map((panel) => (
+            <text
+              key={panel.id}
+              x={panel.x + panel.width / 2}
+              y={height - panel.y - panel.height * 0.72}
+              fill="#EDE9DD"
+            >
+              {panel.name.length > 18 ? `${panel.name.slice(0, 17)}…` : panel.name}
+            </text>
+          ))}
+          <path
+            d={`M0 ${height + 14 * s}H${width}M0 ${height + 9 * s}v${10 * s}M${width} ${height + 9 * s}v${10 * s}`}
+            stroke="var(--faint)"
+            strokeWidth={s}
+          />
+          <text x={width / 2} y={height + 29 * s} fontFamily="var(--font-mono)" fill="var(--ink)">
+            {figure}
+          </text>
+        </g>
+      </svg>
+      {view.design.workshop.machines.length > 0 && (
+        <label className="flex items-center gap-2 text-[12px] text-faint">
+          Lay a bed over it
+          <select
+            className="h-7 rounded border border-rule bg-sheet px-1 text-ink"
+            value={bed}
+            onChange={(event) => setBed(event.target.value)}
+          >
+            <option value="">none</option>
+            {view.design.workshop.machines.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+    </>
+  );
+}
+
+const rounded = (value: number) => Math.round(value * 100) / 100;
+
+function Module({ panel, view, s }: { panel: PanelView; view: DesignView; s: number }) {
+  const { send } = useChanges(view.id);
+  const { shift, grip } = useDragMm(({ dx, dy }) => {
+    const at = { x: rounded(panel.x + dx), y: rounded(panel.y + dy) };
+    void send([{ do: "set_panel", panel: panel.id, ...at }]);
+  });
+  const at = { x: panel.x + (shift?.dx ?? 0), y: panel.y + (shift?.dy ?? 0) };
+  return (
+    <g transform={`translate(${at.x} ${at.y})`}>
+      <path
+        d={panel.path}
+        fill="#2D3639"
+        stroke={shift ? "var(--petrol)" : "none"}
+        strokeWidth={2 * s}
+        role="button"
+        tabIndex={0}
+        aria-label={`${panel.name}, x ${shown(at.x)}, y ${shown(at.y)}: arrow keys move it`}
+        className="cursor-move"
+        {...grip}
+      />
+    </g>
+  );
+}
+
+function Box({ box, view, s }: { box: KeepOut; view: DesignView; s: number }) {
+  const { send } = useChanges(view.id);
+  const { shift, grip } = useDragMm(({ dx, dy }) => {
+    const keepout = { ...box, x: rounded(box.x + dx), y: rounded(box.y + dy) };
+    void send([{ do: "set_keepout", keepout }]);
+  });
+  const x = box.x + (shift?.dx ?? 0);
+  const y = box.y + (shift?.dy ?? 0);
+  const colour = box.side === "front" ? "#D9542B" : "#E0B050";
+  return (
+    <g>
+      <rect
+        x={x}
+        y={y}
+        width={box.width}
+        height={box.height}
+        fill={colour}
+        fillOpacity={0.35}
+        stroke={colour}
+        strokeWidth={s}
+        strokeDasharray={`${4 * s} ${2.5 * s}`}
+        role="button"
+        tabIndex={0}
+        aria-label={`${box.name}, x ${shown(x)}, y ${shown(y)}: arrow keys move it`}
+        className="cursor-move"
+        {...grip}
+      />
+      <text
+        transform={`translate(${x + box.width / 2} ${y + box.height / 2 - 4 * s}) scale(1 -1)`}
+        fontFamily="var(--font-sans)"
+        fontSize={11 * s}
+        textAnchor="middle"
+        fill="#1E262B"
+        stroke="#FBF7EE"
+        strokeWidth={3 * s}
+        paintOrder="stroke"
+        pointerEvents="none"
+      >
+        {box.name} {box.side}, {shown(box.clear, 0)} free
+      </text>
+    </g>
+  );
+}

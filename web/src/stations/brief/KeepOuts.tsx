@@ -1,0 +1,96 @@
+/** Boxes in the way, behind the opening and in front of it, with the depth they leave. */
+import { Fragment } from "react";
+import type { DesignView, KeepOut } from "../../api/types";
+import { useChanges } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { TakeAway } from "./TakeAway";
+
+const KINDS = [
+  ["bar", "bar"],
+  ["frame", "frame"],
+  ["shelf", "shelf"],
+  ["neighbour", "device beside"],
+] as const;
+
+const SIDES = [
+  ["behind", "behind"],
+  ["front", "in front"],
+] as const;
+
+export function KeepOuts({ view }: { view: DesignView }) {
+  const { send } = useChanges(view.id);
+  const { keepouts } = view.design.brief;
+  const set = (keepout: KeepOut) => void send([{ do: "set_keepout", keepout }]);
+  const add = () => {
+    const taken = new Set(keepouts.map((k) => k.id));
+    let n = 1;
+    while (taken.has(`behind-${n}`)) n += 1;
+    set({
+      id: `behind-${n}`,
+      name: "bar",
+      kind: "bar",
+      side: "behind",
+      x: 0,
+      y: Math.round(view.opening_height / 2),
+      width: view.opening_width,
+      height: 12,
+      clear: 30,
+    });
+  };
+  return (
+    <section aria-label="Behind the opening" className="mt-5">
+      <p className="flex items-center justify-between">
+        <b className="text-[12px]">In the way</b> <Button onClick={add}>Add a bar or box</Button>
+      </p>
+      {keepouts.map((box) => (
+        <div key={box.id} className="mt-2 grid grid-cols-[repeat(15,minmax(0,1fr))] items-start gap-1.5">
+          <div className="col-span-6">
+            <TextField
+              bare
+              label="What is in the way"
+              value={box.name}
+              needed
+              onCommit={(name) => set({ ...box, name })}
+            />
+          </div>
+          <div className="col-span-4">
+            <ChoiceField
+              bare
+              label={`${box.name}, kind`}
+              value={box.kind}
+              options={KINDS}
+              onCommit={(kind) => set({ ...box, kind })}
+            />
+          </div>
+          <div className="col-span-4">
+            <ChoiceField
+              bare
+              label={`${box.name}, where`}
+              value={box.side}
+              options={SIDES}
+              onCommit={(side) => set({ ...box, side })}
+            />
+          </div>
+          <TakeAway what={box.name} onTake={() => void send([{ do: "remove_keepout", keepout: box.id }])} />
+          {(["x", "y", "width", "height", "clear"] as const).map((key) => (
+            <Fragment key={key}>
+              <div className="col-span-3">
+                <span className="block text-[11px] text-faint" aria-hidden="true">
+                  {key === "clear" ? "free" : key}
+                </span>
+                <LengthField
+                  bare
+                  label={`${box.name}, ${key === "clear" ? "depth left free" : key}`}
+                  value={box[key]}
+                  least={key === "x" || key === "y" ? -5000 : key === "clear" ? 0 : 1}
+                  onCommit={(mm) => set({ ...box, [key]: mm })}
+                />
+              </div>
+            </Fragment>
+          ))}
+        </div>
+      ))}
+    </section>
+  );
+}

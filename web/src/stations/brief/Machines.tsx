@@ -1,0 +1,144 @@
+/** Machines with their beds, and which module fits which. */
+import type { BriefView, Command, DesignView, Machine } from "../../api/types";
+import { newMachine, PROCESS_NAMES } from "../../app/machines";
+import { Button } from "../../ui/Button";
+import { FigureField, LengthField, TextField } from "../../ui/fields";
+import { TakeAway } from "./TakeAway";
+import { freeId } from "./freeId";
+
+type Process = Machine["kind"];
+type Send = (command: Command) => void;
+
+interface Props {
+  view: DesignView;
+  send: Send;
+}
+
+export function Machines({ view, send, beds }: Props & { beds: BriefView["beds"] }) {
+  const { machines } = view.design.workshop;
+  const add = (kind: Process) =>
+    send({ do: "set_machine", machine: newMachine(kind, freeId(machines, kind)) });
+  return (
+    <section aria-label="Machines">
+      <h3 className="text-[12px]">What can you cut with?</h3>
+      <p className="mt-1 flex flex-wrap gap-1.5">
+        {PROCESS_NAMES.map(([kind, name]) => (
+          <Button key={kind} onClick={() => add(kind)}>
+            Add a {name}
+          </Button>
+        ))}
+      </p>
+      {machines.length === 0 && (
+        <p className="mt-1 text-[12px] text-faint">
+          Nothing yet. With a machine's bed known, modules too large for it are found before they are laid
+          out.
+        </p>
+      )}
+      {machines.map((m) => (
+        <MachineRow
+          key={m.id}
+          machine={m}
+          send={send}
+          beds={beds.filter((b) => b.machine === m.id)}
+          view={view}
+        />
+      ))}
+    </section>
+  );
+}
+
+function MachineRow({
+  machine,
+  send,
+  beds,
+  view,
+}: {
+  machine: Machine;
+  send: Send;
+  beds: BriefView["beds"];
+  view: DesignView;
+}) {
+  const set = (changes: Partial<Machine>) => send({ do: "set_machine", machine: { ...machine, ...changes } });
+  const bladed = machine.kind === "mill" || machine.kind === "hand";
+  return (
+    <div className="mt-2 rounded border border-rule bg-sheet p-2.5" role="group" aria-label={machine.name}>
+      <div className="grid grid-cols-[repeat(4,minmax(0,1fr))_24px] items-end gap-1.5">
+        <div className="col-span-4">
+          <TextField label="Machine" value={machine.name} needed onCommit={(name) => set({ name })} />
+        </div>
+        <TakeAway
+          what={machine.name}
+          onTake={() => send({ do: "remove_from_workshop", kind: "machines", id: machine.id })}
+        />
+        <LengthField
+          label="Bed, width"
+          value={machine.bed_width}
+          least={1}
+          onCommit={(bed_width) => set({ bed_width })}
+        />
+        <LengthField
+          label="Height"
+          value={machine.bed_height}
+          least={1}
+          onCommit={(bed_height) => set({ bed_height })}
+        />
+        <LengthField label="Margin" value={machine.margin} onCommit={(margin) => set({ margin })} />
+        <LengthField
+          label="Cuts deep"
+          value={machine.depth}
+          least={0.1}
+          onCommit={(depth) => set({ depth })}
+        />
+      </div>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        {machine.kind === "laser" && (
+          <span className="w-24">
+            <LengthField label="Kerf" value={machine.kerf} onCommit={(kerf) => set({ kerf })} />
+          </span>
+        )}
+        {machine.kind === "mill" && (
+          <span className="w-24">
+            <FigureField
+              label="Spindle"
+              unit="rpm"
+              whole
+              value={machine.spindle_rpm}
+              most={200000}
+              onCommit={(spindle_rpm) => set({ spindle_rpm })}
+            />
+          </span>
+        )}
+        {bladed && (
+          <span className="w-52">
+            <TextField
+              label={machine.kind === "mill" ? "Cutters: mm × flutes" : "Drills, mm"}
+              value={machine.tools
+                .map((t) => `${t.diameter}${machine.kind === "mill" ? `×${t.flutes}` : ""}`)
+                .join(", ")}
+              hint={machine.kind === "mill" ? "3.175×1, 2×1" : "3, 3.5, 6.5, 12"}
+              onCommit={(text) => set({ tools: toolsIn(text) })}
+            />
+          </span>
+        )}
+        <ul className="num flex flex-1 flex-wrap justify-end gap-x-3 pb-1.5 text-[11px]">
+          {beds.map((b) => (
+            <li key={b.panel} className={b.pieces === 1 ? "text-ok" : "text-look"}>
+              {view.panels.find((p) => p.id === b.panel)?.name}{" "}
+              {b.pieces === 1 ? `✓ ${b.turn}°` : b.pieces > 999 ? "no bed left" : `in ${b.pieces}`}
+            </li>
+          ))}
+        </ul>
+      </div>
+    </div>
+  );
+}
+
+function toolsIn(text: string): Machine["tools"] {
+  return text.split(",").flatMap((word) => {
+    const match = /([\d.]+)\s*(?:[×x*]\s*(\d+))?/.exec(word);
+    const diameter = Number(match?.[1]);
+    return diameter > 0 && diameter <= 100
+      ? [{ diameter, flutes: Math.min(12, Number(match?.[2] ?? 1) || 1) }]
+      : [];
+  });
+}

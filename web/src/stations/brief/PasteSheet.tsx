@@ -1,0 +1,163 @@
+/** A list from a spreadsheet or a CSV file: read, shown with what was not understood, then added. */
+import { useEffect, useRef, useState } from "react";
+import { answered, api } from "../../api/client";
+import type { Listing } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { many } from "../../ui/figures";
+import { Sheet } from "../../ui/Sheet";
+
+interface Props {
+  text: string;
+  onClose: () => void;
+}
+
+export function PasteSheet({ text: first, onClose }: Props) {
+  const view = useDesign();
+  const { send } = useChanges(view.id);
+  const [text, setText] = useState(first);
+  const { listing, wrong } = useListing(view.id, text);
+  const file = useRef<HTMLInputElement>(null);
+  const add = async () => {
+    if (listing && (await send([...listing.rows]))) onClose();
+  };
+  return (
+    <Sheet title="A list of functions" open onClose={onClose} wide>
+      <p className="text-faint">
+        One function a line, or cells from a spreadsheet. A heading may name the columns: name, group, want,
+        event, volts, amps, bus, positions, indicator, weight, state, of, hand, moment.
+      </p>
+      <label className="mt-3 block">
+        <span className="sr-only">The list</span>
+        <textarea
+          className="num h-32 w-full resize-y rounded border border-rule bg-sheet p-2 whitespace-pre"
+          value={text}
+          autoFocus
+          spellCheck={false}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      {wrong && (
+        <p role="alert" className="mt-1 text-stop">
+          {wrong}
+        </p>
+      )}
+      {listing && <Faults listing={listing} />}
+      {listing && <Understood listing={listing} />}
+      <div className="mt-4 flex flex-wrap gap-2">
+        <Button look="solid" disabled={!listing?.rows.length} onClick={() => void add()}>
+          {listing?.rows.length ? `Add ${many(listing.rows.length, "function")}` : "Add them"}
+        </Button>
+        <Button onClick={() => file.current?.click()}>Read a CSV file…</Button>
+        <Button look="quiet" onClick={onClose}>
+          Leave it
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          className="hidden"
+          aria-label="List to import"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = "";
+            if (chosen) void chosen.text().then(setText);
+          }}
+        />
+      </div>
+    </Sheet>
+  );
+}
+
+/** The text as the core reads it, a moment after the last key. */
+function useListing(design: string, text: string): { listing: Listing | null; wrong: string | null } {
+  const [listing, setListing] = useState<Listing | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  useEffect(() => {
+    let over = false;
+    const timer = setTimeout(() => {
+      if (!text.trim()) {
+        setListing(null);
+        setWrong(null);
+        return;
+      }
+      const path = { design_id: design };
+      answered(api.POST("/api/designs/{design_id}/brief/read-list", { params: { path }, body: { text } }))
+        .then((found) => {
+          if (over) return;
+          setListing(found);
+          setWrong(null);
+        })
+        .catch((error: unknown) => {
+          if (over) return;
+          setListing(null);
+          setWrong(error instanceof Error ? error.message : "That cannot be read");
+        });
+    }, 150);
+    return () => {
+      over = true;
+      clearTimeout(timer);
+    };
+  }, [design, text]);
+  return { listing, wrong };
+}
+
+function Faults({ listing }: { listing: Listing }) {
+  if (listing.faults.length === 0) return null;
+  return (
+    <section aria-label="Lines not understood" className="mt-3 border-l-[3px] border-look pl-3">
+      <h3 className="text-[12px] text-look">{many(listing.faults.length, "line")} not understood</h3>
+      <ul className="mt-1 text-[12px]/[17px]">
+        {listing.faults.slice(0, 40).map((f) => (
+          <li key={f.line}>
+            <span className="num text-faint">line {f.line}</span> {f.text || "(empty)"}:{" "}
+            <b className="font-semibold">{f.reason}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Understood({ listing }: { listing: Listing }) {
+  if (listing.rows.length === 0) return null;
+  return (
+    <div
+      className="mt-3 max-h-52 overflow-auto border-y border-rule"
+      tabIndex={0}
+      role="group"
+      aria-label="Understood"
+    >
+      <table className="w-full border-collapse text-left text-[12px]">
+        <thead>
+          <tr className="text-[11px] text-faint">
+            {["name", "group", "wanted", "switches", "positions"].map((head) => (
+              <th key={head} className="py-1 pr-3 font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {listing.rows.map((row) => (
+            <tr key={row.name} className="border-t border-rule">
+              <td className="py-1 pr-3">{row.name}</td>
+              <td className="py-1 pr-3">{row.group}</td>
+              <td className="py-1 pr-3">{row.want}</td>
+              <td className="num py-1 pr-3">
+                {[
+                  row.switches.event,
+                  row.switches.volts && `${row.switches.volts} V`,
+                  row.switches.amps && `${row.switches.amps} A`,
+                ]
+                  .filter(Boolean)
+                  .join(" ")}
+              </td>
+              <td className="py-1">{row.positions.join(" / ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

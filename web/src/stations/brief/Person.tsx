@@ -1,0 +1,97 @@
+/** Who sits or stands before it: pitch, eye, free hand, reach and knees. */
+import type { BriefChanges } from "../../api/commands";
+import type { DesignView } from "../../api/types";
+import { ChoiceField, FigureField, LengthField } from "../../ui/fields";
+
+interface Props {
+  brief: DesignView["design"]["brief"];
+  set: (changes: BriefChanges) => void;
+}
+
+const FREE = [
+  ["both", "both"],
+  ["left", "left"],
+  ["right", "right"],
+] as const;
+
+export function Person({ brief, set }: Props) {
+  const { seat } = brief;
+  return (
+    <section aria-label="Who uses it" className="mt-5">
+      <h3 className="text-[12px]">Who uses it</h3>
+      <div className="mt-1 grid grid-cols-3 gap-2.5">
+        <FigureField
+          label="Leans back by"
+          unit="°"
+          value={brief.pitch}
+          least={-80}
+          most={90}
+          onCommit={(pitch) => set({ pitch })}
+        />
+        <FigureField
+          label="Eye to its middle"
+          unit="mm"
+          value={brief.eye_distance ?? null}
+          least={50}
+          most={5000}
+          onEmpty={() => set({ eye_distance: null })}
+          onCommit={(eye_distance) => set({ eye_distance })}
+        />
+        <LengthField
+          label="Eye above its middle"
+          value={brief.eye_height}
+          least={-5000}
+          onCommit={(eye_height) => set({ eye_height })}
+        />
+        <ChoiceField
+          label="Free hand in use"
+          value={brief.free_hand}
+          options={FREE}
+          onCommit={(free_hand) => set({ free_hand })}
+        />
+        <LengthField
+          label="Reach of the arm"
+          value={brief.reach}
+          least={50}
+          onCommit={(reach) => set({ reach })}
+        />
+        <label className="flex items-center gap-2 self-end pb-2 text-[12px]">
+          <input
+            type="checkbox"
+            checked={seat != null}
+            onChange={(event) =>
+              set({
+                seat: event.target.checked
+                  ? { edge_height: 700, knee_height: 600, knee_reach: 60, clear: 20 }
+                  : null,
+              })
+            }
+          />
+          knees under it
+        </label>
+        {seat && (
+          <>
+            <LengthField
+              label="Edge above the floor"
+              value={seat.edge_height}
+              least={10}
+              onCommit={(edge_height) => set({ seat: { ...seat, edge_height } })}
+            />
+            <LengthField
+              label="Knee above the floor"
+              value={seat.knee_height}
+              least={10}
+              onCommit={(knee_height) => set({ seat: { ...seat, knee_height } })}
+            />
+            <LengthField
+              label="Knee beyond the edge"
+              value={seat.knee_reach}
+              least={-5000}
+              onCommit={(knee_reach) => set({ seat: { ...seat, knee_reach } })}
+            />
+          </>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,232 @@
+/** The workshop: machines with their beds, sheets, supplies, boards; and which module fits which bed. */
+import { useQuery } from "@tanstack/react-query";
+import { answered, api } from "../../api/client";
+import type { Command, DesignView, Stock } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { MATERIALS } from "../../app/materials";
+import { Button } from "../../ui/Button";
+import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
+import { freeId } from "./freeId";
+import { Machines } from "./Machines";
+import { TakeAway } from "./TakeAway";
+import { useBrief } from "./Space";
+
+type Send = (command: Command) => void;
+
+export function Workshop() {
+  const view = useDesign();
+  const changes = useChanges(view.id);
+  const follows = useBrief();
+  const send: Send = (command) => void changes.send([command]);
+  return (
+    <section aria-label="Workshop">
+      <Machines view={view} send={send} beds={follows.data?.beds ?? []} />
+      <Sheets view={view} send={send} />
+      <Supplies view={view} send={send} />
+      <FromShelf view={view} send={send} />
+      <p className="mt-5 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+        Never laser PVC or vinyl: it gives off chlorine. Never leave a laser alone; keep an extinguisher at
+        hand, fumes drawn off. Eye and ear protection at mill, drill and saw; clamp the work.
+      </p>
+    </section>
+  );
+}
+
+interface Props {
+  view: DesignView;
+  send: Send;
+}
+
+function Sheets({ view, send }: Props) {
+  const { stock } = view.design.workshop;
+  const set = (sheet: Stock) => send({ do: "set_stock", stock: sheet });
+  const add = () =>
+    set({
+      id: freeId(stock, "sheet"),
+      material: "acrylic",
+      thickness: 3,
+      colour: "#FFFFFF",
+      width: 600,
+      height: 400,
+      price: 0,
+      count: 1,
+    });
+  return (
+    <section aria-label="Sheets in stock" className="mt-5">
+      <p className="flex items-center justify-between">
+        <b className="text-[12px]">Sheets in stock</b> <Button onClick={add}>Add a sheet</Button>
+      </p>
+      {stock.map((sheet) => (
+        <SheetRow key={sheet.id} sheet={sheet} set={set} send={send} />
+      ))}
+    </section>
+  );
+}
+
+function SheetRow({ sheet, set, send }: { sheet: Stock; set: (sheet: Stock) => void; send: Send }) {
+  const what = `${sheet.thickness} mm ${sheet.material}`;
+  return (
+    <div
+      role="group"
+      aria-label={what}
+      className="mt-2 grid grid-cols-[repeat(4,minmax(0,1fr))_30px_24px] items-end gap-1.5 rounded border border-rule bg-sheet p-2.5"
+    >
+      <div className="col-span-2">
+        <ChoiceField
+          label="Material"
+          value={sheet.material}
+          options={MATERIALS}
+          onCommit={(material) => set({ ...sheet, material })}
+        />
+      </div>
+      <LengthField
+        label="Thick"
+        value={sheet.thickness}
+        least={0.1}
+        onCommit={(thickness) => set({ ...sheet, thickness })}
+      />
+      <FigureField
+        whole
+        label="Sheets"
+        value={sheet.count}
+        most={10000}
+        onCommit={(count) => set({ ...sheet, count })}
+      />
+      <input
+        type="color"
+        aria-label={`${what}, colour`}
+        className="h-8 w-[30px] rounded border border-rule bg-sheet"
+        value={sheet.colour}
+        onChange={(event) => set({ ...sheet, colour: event.target.value.toUpperCase() })}
+      />
+      <TakeAway
+        what={what}
+        onTake={() => send({ do: "remove_from_workshop", kind: "stock", id: sheet.id })}
+      />
+      {(["width", "height"] as const).map((key) => (
+        <LengthField
+          key={key}
+          label={key === "width" ? "Width" : "Height"}
+          value={sheet[key]}
+          least={0.1}
+          onCommit={(mm) => set({ ...sheet, [key]: mm })}
+        />
+      ))}
+      <div className="col-span-2">
+        <FigureField
+          label="Price of one"
+          value={sheet.price / 100}
+          most={1e6}
+          onCommit={(price) => set({ ...sheet, price: Math.round(price * 100) })}
+        />
+      </div>
+    </div>
+  );
+}
+
+function Supplies({ view, send }: Props) {
+  const { supplies } = view.design.workshop;
+  const boards = view.design.controllers;
+  return (
+    <section aria-label="Supplies and boards" className="mt-5">
+      <p className="flex flex-wrap items-center justify-between gap-1.5">
+        <b className="text-[12px]">Supplies and boards on hand</b>
+        <span className="flex gap-1.5">
+          <Button
+            onClick={() => {
+              const supply = {
+                id: freeId(supplies, "supply"),
+                name: "5 V supply",
+                volts: 5,
+                amps: 4,
+                count: 1,
+              };
+              send({ do: "set_supply", supply });
+            }}
+          >
+            Add a supply
+          </Button>
+          <Button onClick={() => send({ do: "add_controller", board: "mega", name: "" })}>Add a Mega</Button>
+          <Button onClick={() => send({ do: "add_controller", board: "uno", name: "" })}>Add an Uno</Button>
+        </span>
+      </p>
+      {supplies.map((supply) => (
+        <div
+          key={supply.id}
+          className="mt-1.5 grid grid-cols-[minmax(0,3fr)_repeat(3,minmax(0,1fr))_24px] gap-1.5"
+        >
+          <TextField
+            bare
+            label="Name of the supply"
+            value={supply.name}
+            needed
+            onCommit={(name) => send({ do: "set_supply", supply: { ...supply, name } })}
+          />
+          {(["volts", "amps", "count"] as const).map((key) => (
+            <FigureField
+              bare
+              key={key}
+              whole={key === "count"}
+              label={`${supply.name}, ${key}`}
+              value={supply[key]}
+              least={key === "count" ? 0 : 0.01}
+              most={1000}
+              onCommit={(figure) => send({ do: "set_supply", supply: { ...supply, [key]: figure } })}
+            />
+          ))}
+          <TakeAway
+            what={supply.name}
+            onTake={() => send({ do: "remove_from_workshop", kind: "supplies", id: supply.id })}
+          />
+        </div>
+      ))}
+      <ul className="mt-1.5 flex flex-wrap gap-x-4 gap-y-1 text-[12px]">
+        {boards.map((b) => (
+          <li key={b.id} className="flex items-center gap-1">
+            {b.name}
+            <TakeAway what={b.name} onTake={() => send({ do: "remove_controller", controller: b.id })} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What other designs have set, for this one with one click. */
+function FromShelf({ view, send }: Props) {
+  const shelf = useQuery({
+    queryKey: ["shelf", view.revision],
+    queryFn: () => answered(api.GET("/api/shelf")),
+    placeholderData: (before) => before,
+  });
+  const { workshop } = view.design;
+  if (!shelf.data) return null;
+  const offers: [string, string, Command][] = [
+    ...shelf.data.machines
+      .filter((m) => !workshop.machines.some((own) => own.id === m.id))
+      .map((m): [string, string, Command] => [m.id, m.name, { do: "set_machine", machine: m }]),
+    ...shelf.data.stock
+      .filter((s) => !workshop.stock.some((own) => own.id === s.id))
+      .map((s): [string, string, Command] => [
+        s.id,
+        `${s.count} × ${s.thickness} mm ${s.material}`,
+        { do: "set_stock", stock: s },
+      ]),
+    ...shelf.data.supplies
+      .filter((s) => !workshop.supplies.some((own) => own.id === s.id))
+      .map((s): [string, string, Command] => [s.id, s.name, { do: "set_supply", supply: s }]),
+  ];
+  if (offers.length === 0) return null;
+  return (
+    <section aria-label="From your other designs" className="mt-5">
+      <h3 className="text-[12px]">From your other designs</h3>
+      <ul className="mt-1 flex flex-wrap gap-1.5">
+        {offers.map(([key, words, command]) => (
+          <li key={key}>
+            <Button onClick={() => send(command)}>+ {words}</Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

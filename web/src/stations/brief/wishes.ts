@@ -1,0 +1,47 @@
+/** The choices of a function, in a builder's words. */
+export const WEIGHTS = [
+  ["normal", "Everyday"],
+  ["guarded", "Cannot be undone: guarded"],
+  ["emergency", "Emergency"],
+] as const;
+
+export const STATES = [
+  ["wanted", "Wanted"],
+  ["pending", "Pending: decided later"],
+  ["alias", "Another name of…"],
+  ["dummy", "Dummy: does nothing, on purpose"],
+  ["wired", "Wired"],
+  ["proven", "Proven"],
+] as const;
+
+export const HANDS = [
+  ["", "either hand"],
+  ["left", "left hand"],
+  ["right", "right hand"],
+  ["both", "both hands"],
+] as const;
+
+export const MOMENTS = [
+  ["", "any time"],
+  ["start", "before the start"],
+  ["run", "under way"],
+  ["stop", "stopping"],
+  ["emergency", "in an emergency"],
+  ["service", "for service"],
+] as const;
+
+export const DUTIES = [
+  ["", "as its words say"],
+  ["control", "a control"],
+  ["indicator", "an indicator"],
+  ["source", "a source of power"],
+  ["protection", "a breaker or fuse"],
+  ["opening", "an opening or fixing"],
+] as const;
+
+export const ROLES = [
+  ["", "Not declared yet"],
+  ["real", "Real: hard-wired, only reported here"],
+  ["theatrical", "For show"],
+  ["power", "The power switch"],
+] as const;

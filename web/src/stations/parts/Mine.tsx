@@ -1,0 +1,297 @@
+/** A part of the builder's own: calliper readings, what follows from them at once, its cut-out and its odd figures. */
+import { useRef, useState } from "react";
+import { answered, api, Refused } from "../../api/client";
+import type { Command, PartSheet, Reading } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
+import { shown } from "../../ui/figures";
+import { ThreeReadings } from "../../ui/ThreeReadings";
+
+const NAMES: Record<Reading["of"], string> = {
+  bush: "Bush or neck",
+  nut: "Nut across corners",
+  key_radius: "Key, radius",
+  key_width: "Key, width",
+  body: "Body, width",
+  body_height: "Body, height",
+  depth: "Depth behind plate",
+  thread: "Thread, length",
+  cover: "Knob or bezel",
+};
+
+const FITS = [
+  ["snug", "snug"],
+  ["free", "free"],
+  ["painted", "painted"],
+] as const;
+
+type Edit = Omit<Extract<Command, { do: "edit_part" }>, "do" | "part">;
+
+interface Props {
+  sheet: PartSheet;
+  onPick: (part: string) => void;
+}
+
+export function Mine({ sheet, onPick }: Props) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const { part } = sheet;
+  const here = design.parts.some((p) => p.id === part.id);
+  if (!here) {
+    return (
+      <p className="mt-3 text-faint">
+        One of yours, from another design. Choose it for a function to use it here.
+      </p>
+    );
+  }
+  const edit = (changes: Edit) => void send([{ do: "edit_part", part: part.id, ...changes }]);
+  const measure = (of: Reading["of"], changes: Partial<Reading>) => {
+    const known = part.readings.find((r) => r.of === of) ?? { of, values: [], fit: "free" as const };
+    const changed: Reading = { ...known, ...changes };
+    const others = part.readings.filter((r) => r.of !== of);
+    const readings = changed.values.length ? [...others, changed] : others;
+    void send([{ do: "measure_part", part: part.id, readings }]);
+  };
+  return (
+    <section aria-label="Measure yours" className="mt-4">
+      <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+        <TextField label="Name of this part" value={part.name} needed onCommit={(name) => edit({ name })} />
+        <Button
+          look="quiet"
+          disabled={sheet.used_by.length > 0}
+          title={sheet.used_by.length > 0 ? "It is used; choose another part there first" : undefined}
+          onClick={() => {
+            onPick(part.base ?? "");
+            void send([{ do: "remove_part", part: part.id }]);
+          }}
+        >
+          Remove it
+        </Button>
+      </div>
+      <h3 className="mt-3 flex justify-between text-[12px]">
+        Calliper, three readings{" "}
+        <span className="font-normal text-faint">spread, and the sheet's figure</span>
+      </h3>
+      <ul>
+        {sheet.measurable.map(({ of, sheet: stated }) => (
+          <ReadingRow
+            key={of}
+            of={of as Reading["of"]}
+            stated={stated ?? null}
+            reading={part.readings.find((r) => r.of === of)}
+            onChange={(changes) => measure(of as Reading["of"], changes)}
+          />
+        ))}
+      </ul>
+      <Odd sheet={sheet} edit={edit} />
+      <CutOut edit={edit} />
+      <Combine sheet={sheet} onPick={onPick} />
+    </section>
+  );
+}
+
+interface RowProps {
+  of: Reading["of"];
+  stated: number | null;
+  reading: Reading | undefined;
+  onChange: (changes: Partial<Reading>) => void;
+}
+
+const MOST_SPREAD = 0.1;
+
+function ReadingRow({ of, stated, reading, onChange }: RowProps) {
+  const values = reading?.values ?? [];
+  const spread = values.length > 1 ? Math.max(...values) - Math.min(...values) : null;
+  const fitted = of === "bush" || of === "key_width";
+  return (
+    <li className="grid grid-cols-[76px_minmax(0,1fr)_56px_58px] items-center gap-1.5 border-t border-rule py-1">
+      <span className="text-[12px]/[15px]">{NAMES[of]}</span>
+      <ThreeReadings
+        quiet
+        label={NAMES[of]}
+        values={values}
+        onCommit={(next) => onChange({ values: next })}
+      />
+      {fitted && values.length > 0 ? (
+        <ChoiceField
+          bare
+          label={`${NAMES[of]}, fit`}
+          value={reading?.fit ?? "free"}
+          options={FITS}
+          onCommit={(fit) => onChange({ fit })}
+        />
+      ) : (
+        <span />
+      )}
+      <span className="num text-right text-[11px]/[14px]">
+        {spread !== null && (
+          <span className={spread > MOST_SPREAD + 1e-9 ? "font-semibold text-look" : "text-ok"}>
+            spread {shown(spread, 2)}
+          </span>
+        )}
+        <span className="block text-faint">{stated === null ? "–" : `sheet ${shown(stated, 2)}`}</span>
+      </span>
+    </li>
+  );
+}
+
+const CABLES = [
+  ["", "not said"],
+  ["back", "straight back"],
+  ["left", "left"],
+  ["right", "right"],
+  ["top", "up"],
+  ["bottom", "down"],
+] as const;
+
+function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit) => void }) {
+  return (
+    <div className="mt-3 grid grid-cols-3 gap-2">
+      {part.key && (
+        <FigureField
+          label="Key points to"
+          unit="°"
+          value={part.key.angle}
+          least={-360}
+          most={360}
+          onCommit={(key_angle) => edit({ key_angle })}
+        />
+      )}
+      <LengthField label="Stands out in front" value={part.height} onCommit={(height) => edit({ height })} />
+      <LengthField label="Room for plug or bend" value={part.plug} onCommit={(plug) => edit({ plug })} />
+      <LengthField label="Clamps beside the body" value={part.clamp} onCommit={(clamp) => edit({ clamp })} />
+      <LengthField
+        label="Body off centre, right"
+        value={part.behind_x}
+        least={-500}
+        onCommit={(behind_x) => edit({ behind_x })}
+      />
+      <LengthField
+        label="Body off centre, up"
+        value={part.behind_y}
+        least={-500}
+        onCommit={(behind_y) => edit({ behind_y })}
+      />
+      <ChoiceField
+        label="Cable leaves"
+        value={part.cable}
+        options={CABLES}
+        onCommit={(cable) => edit({ cable })}
+      />
+      <FigureField
+        label="Price, each"
+        value={part.price / 100}
+        most={100000}
+        onCommit={(price) => edit({ price: Math.round(price * 100) })}
+      />
+      <FigureField
+        label="Have how many for each"
+        value={part.times}
+        whole
+        least={1}
+        most={4}
+        onCommit={(times) => edit({ times })}
+      />
+      <label className="col-span-3 flex items-center gap-2 text-[12px]">
+        <input
+          type="checkbox"
+          checked={part.sample_first}
+          onChange={(event) => edit({ sample_first: event.target.checked })}
+        />
+        buy one first and try it
+      </label>
+    </div>
+  );
+}
+
+/** The hole as a drawing has it. */
+function CutOut({ edit }: { edit: (changes: Edit) => void }) {
+  const { id } = useDesign();
+  const file = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const read = async (chosen: File) => {
+    setWrong(null);
+    try {
+      const content = await chosen.text();
+      const found = await answered(
+        api.POST("/api/designs/{design_id}/brief/read-outline", {
+          params: { path: { design_id: id }, query: { unit: "as drawn" } },
+          body: content as never,
+          bodySerializer: (body: unknown) => body as string,
+        }),
+      );
+      const [outline] = found.outlines;
+      if (!outline) return setWrong("It holds no closed outline");
+      const points = outline.outline.points.map((p) => ({
+        ...p,
+        x: p.x - outline.width / 2,
+        y: p.y - outline.height / 2,
+      }));
+      edit({ cutout: { kind: "path", points } });
+    } catch (error) {
+      setWrong(
+        error instanceof Refused ? `${chosen.name}: ${error.problem.detail}` : "It cannot be read now",
+      );
+    }
+  };
+  return (
+    <div className="mt-3">
+      <Button onClick={() => file.current?.click()}>Its cut-out from DXF or SVG…</Button>
+      <input
+        ref={file}
+        type="file"
+        accept=".dxf,.svg"
+        className="hidden"
+        aria-label="Drawing of the cut-out"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = "";
+          if (chosen) void read(chosen);
+        }}
+      />
+      {wrong && (
+        <p role="alert" className="mt-1 text-[12px] text-stop">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Two controls in one hole: the other one through this one's shaft. */
+function Combine({ sheet: { part }, onPick }: Props) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const [other, setOther] = useState("encoder-push");
+  if (part.mount === "window" || part.members.length > 0) return null;
+  const own = design.parts.filter((p) => p.id !== part.id && p.mount !== "window");
+  const options = [
+    ["encoder-push", "Encoder with push"] as const,
+    ["encoder-plain", "Encoder"] as const,
+    ["potentiometer", "Potentiometer"] as const,
+    ...own
+      .filter((p) => !["encoder-push", "encoder-plain", "potentiometer"].includes(p.id))
+      .map((p) => [p.id, p.name] as const),
+  ];
+  return (
+    <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+      <ChoiceField label="Share its hole with" value={other} options={options} onCommit={setOther} />
+      <Button
+        className="mb-[3px]"
+        onClick={() => {
+          const name = `${part.name} with ${options.find(([key]) => key === other)?.[1] ?? other}`.slice(
+            0,
+            120,
+          );
+          void send([{ do: "combine_parts", parts: [other, part.id], name }]).then((kept) => {
+            const made = kept?.design.parts.at(-1);
+            if (made) onPick(made.id);
+          });
+        }}
+      >
+        Combine them
+      </Button>
+    </div>
+  );
+}

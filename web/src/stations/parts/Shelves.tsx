@@ -1,0 +1,90 @@
+/** Every part from the front and the side, all at one scale, standing on a shelf so that sizes compare by eye. */
+import type { PartSheet } from "../../api/types";
+import { PartFront, reach } from "../../panel/shapes";
+
+const SCALE = 1.05;
+
+interface Props {
+  sheets: PartSheet[];
+  picked: string;
+  onPick: (id: string) => void;
+}
+
+export function Shelves({ sheets, picked, onPick }: Props) {
+  if (sheets.length === 0) return <p className="text-faint">No part is like that.</p>;
+  return (
+    <ul className="flex flex-wrap items-end gap-x-1 gap-y-4">
+      {sheets.map((sheet) => (
+        <li key={sheet.part.id}>
+          <button
+            type="button"
+            aria-pressed={sheet.part.id === picked}
+            className={`flex flex-col items-center rounded border px-2 pt-2 pb-1 ${sheet.part.id === picked ? "border-petrol bg-warm" : "border-transparent hover:border-rule"}`}
+            style={{ minWidth: 80 }}
+            onClick={() => onPick(sheet.part.id)}
+          >
+            <span className="flex items-end gap-1.5">
+              <Front sheet={sheet} />
+              <Profile sheet={sheet} />
+            </span>
+            <span className="mt-1 h-[3px] w-full bg-faint/40" />
+            <span className="mt-1 max-w-28 text-center text-[11px]/[14px]">{sheet.part.name}</span>
+            <span className="num text-[11px] text-faint">{figures(sheet)}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const figures = ({ used_by, on_hand }: PartSheet): string =>
+  [used_by.length && `${used_by.length} used`, on_hand && `${on_hand} on hand`].filter(Boolean).join(", ") ||
+  "–";
+
+function Front({ sheet: { part } }: { sheet: PartSheet }) {
+  const { width, height } = reach(part.cover);
+  return (
+    <svg
+      width={width * SCALE + 4}
+      height={height * SCALE + 4}
+      viewBox={`${-width / 2 - 1.5} ${-height / 2 - 1.5} ${width + 3} ${height + 3}`}
+      aria-hidden="true"
+    >
+      <g transform="scale(1 -1)">
+        <PartFront front={part.front} />
+      </g>
+    </svg>
+  );
+}
+
+const FILL: Record<string, string> = { front: "#4B565A", bush: "#B9A878", nut: "#8A7B4E", body: "#8C9499" };
+
+/** The same part from the side, without layers. */
+function Profile({ sheet: { side } }: { sheet: PartSheet }) {
+  const boxes = side.filter((b) => b.kind in FILL);
+  const z0 = Math.min(...boxes.map((b) => b.z0));
+  const z1 = Math.max(...boxes.map((b) => b.z1));
+  const half = Math.max(...boxes.map((b) => b.half));
+  return (
+    <svg
+      width={(z1 - z0) * SCALE + 2}
+      height={half * 2 * SCALE + 2}
+      viewBox={`${z0 - 0.7} ${-half - 0.7} ${z1 - z0 + 1.4} ${half * 2 + 1.4}`}
+      aria-hidden="true"
+      className="opacity-60"
+    >
+      {boxes.map((b, n) => (
+        <rect
+          key={n}
+          x={b.z0}
+          y={-b.half}
+          width={b.z1 - b.z0}
+          height={2 * b.half}
+          fill={FILL[b.kind]}
+          stroke="#20272A"
+          strokeWidth={0.5}
+        />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,64 @@
+/** Three readings of one length, typed one after the other; inch fractions too. */
+import { useId, useState } from "react";
+import { answered, api } from "../api/client";
+
+interface Props {
+  label: string;
+  values: readonly number[];
+  onCommit: (values: number[]) => void;
+  /** Shown before the fields; the label is always read out. */
+  quiet?: boolean;
+}
+
+export function ThreeReadings({ label, values, onCommit, quiet = false }: Props) {
+  const id = useId();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [texts, setTexts] = useState<Record<number, string>>({});
+  const commit = async (n: number) => {
+    const text = texts[n];
+    if (text === undefined) return;
+    try {
+      const next = [...values];
+      if (text.trim() === "") next.splice(n, 1);
+      else {
+        const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text } } }));
+        if (mm <= 0) throw new Error("More than nothing");
+        next[Math.min(n, next.length)] = Math.round(mm * 1000) / 1000;
+      }
+      setTexts((before) => Object.fromEntries(Object.entries(before).filter(([key]) => Number(key) !== n)));
+      setWrong(null);
+      if (next.join() !== values.join()) onCommit(next);
+    } catch (error) {
+      setWrong(error instanceof Error ? error.message : "Not a length");
+    }
+  };
+  return (
+    <div role="group" aria-labelledby={`${id}-label`}>
+      <div className="flex items-center gap-1.5">
+        <span id={`${id}-label`} className={quiet ? "sr-only" : "w-28 shrink-0 text-[12px] text-faint"}>
+          {label}
+        </span>
+        {[0, 1, 2].map((n) => (
+          <input
+            key={n}
+            aria-label={`${label}, reading ${n + 1}`}
+            className="num h-7 min-w-0 flex-1 rounded border border-rule bg-sheet px-1 text-right focus:border-petrol"
+            placeholder={n === values.length ? "…" : ""}
+            value={texts[n] ?? (values[n] === undefined ? "" : String(values[n]))}
+            onChange={(event) => setTexts((before) => ({ ...before, [n]: event.target.value }))}
+            onBlur={() => void commit(n)}
+            onKeyDown={(event) => {
+              if (event.key === "Enter") void commit(n);
+              if (event.key === "Escape") setTexts({});
+            }}
+          />
+        ))}
+      </div>
+      {wrong && (
+        <p role="alert" className="mt-0.5 text-[11px] text-stop">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
+}
