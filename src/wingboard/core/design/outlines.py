@@ -74,8 +74,16 @@ def path_of(loop: Loop, places: int = 4) -> PathOutline:
 
 
 def stretched(outline: RectOutline | ArchOutline | PathOutline, width: float, height: float) -> PathOutline:
-    """The outline's bounds made ``width`` × ``height`` mm, its lower left at the origin; arcs keep their bulge."""
+    """The outline's bounds made ``width`` × ``height`` mm, its lower left at the origin; arcs stay arcs."""
     loop = outline.loop()
     x0, y0, x1, y1 = area_of(loop).bounds
     sx, sy = width / (x1 - x0), height / (y1 - y0)
-    return path_of(tuple(Vertex((v.x - x0) * sx, (v.y - y0) * sy, v.bulge) for v in loop))
+    made = []
+    for a, b in zip(loop, loop[1:] + loop[:1], strict=True):
+        # The middle of an arc stands off its chord by half the chord times the bulge, to the right of the way along it.
+        off_x, off_y = (b.y - a.y) / 2 * a.bulge * sx, -(b.x - a.x) / 2 * a.bulge * sy
+        dx, dy = (b.x - a.x) * sx, (b.y - a.y) * sy
+        chord = dx * dx + dy * dy
+        bulge = 2 * (off_x * dy - off_y * dx) / chord if chord else 0.0
+        made.append(Vertex((a.x - x0) * sx, (a.y - y0) * sy, bulge))
+    return path_of(tuple(made))

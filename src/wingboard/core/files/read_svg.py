@@ -65,7 +65,7 @@ def _shapes(content: bytes) -> list[Any]:
 
 
 def _subpaths(shape: Any, scale: float) -> Iterator[list[Edge]]:
-    for subpath in svgelements.Path(shape).as_subpaths():
+    for subpath in svgelements.Path(*shape.segments(transformed=True)).as_subpaths():
         edges = [edge for segment in subpath for edge in _edges(segment, scale)]
         if edges:
             yield edges

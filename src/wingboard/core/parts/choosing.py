@@ -117,15 +117,17 @@ def _room(r: Resolved, part: Part) -> float:
 
 
 def _unlike(function: Function, part: Part) -> float:
-    """How far the part's words are from those wanted: 300 for each wish its name and summary do not meet."""
+    """How far the part's words are from those wanted: 600 for each wish they do not meet, 3000 for a figure."""
     has = f"{part.name} {part.summary} {part.colour} {part.action}".lower()
     wishes = [w for w in function.want.lower().replace(",", " ").split() if len(w) > 2 or w.isdigit()]
-    missing = sum(1 for w in wishes if w.rstrip("s") not in has)
+    said = set(has.replace(",", " ").split())
+    missing = sum(600 for w in wishes if not w.isdigit() and w.rstrip("s") not in has)
+    missing += sum(3000 for w in wishes if w.isdigit() and w not in said)
     lit = any(line.does == "lamp" for line in part.lines) and part.family in ("button", "rocker")
     wants_light = "lit" in wishes or bool(function.indicator)
     ways = len(function.positions)
     spare = max(0, part.ways - ways) * 60 if ways else 0
-    return missing * 300 + (800 if lit != wants_light and part.family in ("button", "rocker") else 0) + spare
+    return missing + (800 if lit != wants_light and part.family in ("button", "rocker") else 0) + spare
 
 
 def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:

@@ -1,0 +1,277 @@
+"""Whether it goes in: measured openings, tolerance chains, beds, sheets, knees, what stands in front; splitting."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import Any
+
+import pytest
+
+from building import found, plate, settled
+from wingboard.core.brief.beds import bed_fit
+from wingboard.core.brief.chain import chain
+from wingboard.core.brief.sheets import sheets_needed
+from wingboard.core.brief.side import LEG, at, elevation, eye_point
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.errors import NotPossible
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import ArchOutline, RectOutline
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.design.space import Brief, KeepOut, Seat, fitting_opening
+from wingboard.core.design.splitting import split
+from wingboard.core.design.workshop import Machine
+from wingboard.core.geometry.outline import area_of, moved
+from wingboard.core.parts.catalogue import catalogue
+
+
+def with_brief(design: Design, **changes: Any) -> Design:
+    """The design with another brief."""
+    return apply(design, (c.SetBrief.model_validate(changes),), catalogue())
+
+
+def laser(**changes: Any) -> Machine:
+    """A laser of 300 × 200 with a margin of 5."""
+    return Machine.model_validate(
+        {"id": "laser", "name": "Laser", "kind": "laser", "bed_width": 300, "bed_height": 200, **changes}
+    )
+
+
+BEDS = [
+    ("lies as it is", 290, 190, 0, 1),
+    ("a little too wide", 291, 100, 0, 2),
+    ("goes in turned", 150, 280, 90, 1),
+    ("neither way", 200, 250, 0, 2),
+    ("twice the bed is three pieces once margins count", 600, 150, 0, 3),
+    ("four pieces", 500, 380, 0, 4),
+    ("exactly twice the usable bed", 580, 190, 0, 2),
+]
+
+
+@pytest.mark.parametrize(("width", "height", "turn", "pieces"), [b[1:] for b in BEDS], ids=[b[0] for b in BEDS])
+def test_a_plate_on_a_bed(width: float, height: float, turn: int, pieces: int) -> None:
+    fit = bed_fit(width, height, laser())
+    assert (fit.turn, fit.pieces) == (turn, pieces)
+    assert fit.whole is (fit.short <= 0.01)
+
+
+def test_a_bed_without_room_takes_nothing() -> None:
+    assert not bed_fit(10, 10, laser(margin=150)).whole
+
+
+def test_a_module_larger_than_every_bed_is_said_with_its_pieces() -> None:
+    small, large = laser(bed_width=150), laser(id="mill", name="Mill", kind="mill", bed_width=400, bed_height=300)
+    design = plate(commands=(c.SetMachine(machine=small),))
+    (finding,) = found(design, "brief.bed-too-small")
+    assert "2 pieces on Laser (140 × 190 usable)" in finding.detail
+    assert finding.measured is not None
+    assert finding.measured.value == pytest.approx(60)
+    assert found(apply(design, (c.SetMachine(machine=large),), catalogue()), "brief.bed-too-small") == []
+
+
+def test_a_layer_thicker_than_any_machine_cuts() -> None:
+    design = plate(commands=(c.SetMachine(machine=laser(depth=2.5)),))
+    assert {f.detail for f in found(design, "brief.too-thick")} == {"Diffuser, acrylic", "Back, acrylic"}
+
+
+@pytest.mark.parametrize(("least", "clear"), [(201.0, True), (200.4, False)])
+def test_the_least_of_three_widths_counts(least: float, clear: bool) -> None:
+    design = with_brief(plate(), widths=[201.4, least, 201.2], heights=[121])
+    assert (found(design, "brief.panel-too-large") == []) is clear
+
+
+@pytest.mark.parametrize(
+    ("widths", "speaks"), [((), False), ((201,), False), ((201, 201.9, 201), False), ((201, 202.2, 201), True)]
+)
+def test_an_opening_that_is_not_square_is_said(widths: tuple[float, ...], speaks: bool) -> None:
+    assert bool(found(with_brief(plate(), widths=widths), "brief.opening-uneven")) is speaks
+
+
+@pytest.mark.parametrize(
+    ("process", "gap", "need"),
+    [("hand", 0.2, 0.3), ("laser", 0.1, 0.2), ("hand", 0.3, None), ("mill", 0.2, None), (None, 0, None)],
+)
+def test_the_gap_suits_how_edges_are_cut(process: str | None, gap: float, need: float | None) -> None:
+    design = with_brief(plate(), process=process, gap=gap)
+    findings = found(design, "brief.gap-tight")
+    assert [f.needed.value if f.needed else None for f in findings] == ([need] if need else [])
+    if findings:
+        assert settled(design, findings[0]).brief.gap == need
+
+
+def row(tolerance: float, *widths: float) -> Design:
+    """Modules side by side in an opening of 300, each with that tolerance."""
+    design = Design(name="Row", brief=Brief(opening=RectOutline(width=300, height=100), gap=0.2))
+    x = 0.2
+    commands: list[c.Command] = []
+    for n, width in enumerate(widths, 1):
+        outline = RectOutline(width=width, height=99)
+        commands += [
+            c.AddPanel(id=f"m{n}", name=f"M{n}", outline=outline, x=x, y=0.5),
+            c.SetPanel(panel=f"m{n}", tolerance=tolerance),
+        ]
+        x += width + 0.2
+    return apply(design, commands, catalogue())
+
+
+@pytest.mark.parametrize(
+    ("tolerance", "weights"), [(0.1, []), (0.25, []), (0.3, ["look"]), (0.5, ["stop"]), (0.45, ["look"])]
+)
+def test_the_chain_is_judged_by_its_sum_and_likely_by_the_root_of_squares(tolerance: float, weights: list[str]) -> None:
+    design = row(tolerance, 99.7, 99.7, 99.8)
+    found_chain = chain(Resolved(design))
+    assert found_chain is not None
+    assert found_chain.clear == pytest.approx(0.8)
+    assert found_chain.worst == pytest.approx(3 * tolerance)
+    assert found_chain.likely == pytest.approx(tolerance * math.sqrt(3))
+    findings = found(design, "brief.chain-too-wide")
+    assert [f.weight for f in findings] == weights
+    for finding in findings:
+        assert found(settled(design, finding), "brief.chain-too-wide") == []
+
+
+def test_a_module_above_another_is_no_link_of_the_chain() -> None:
+    above = c.AddPanel(name="Above", outline=RectOutline(width=290, height=20), x=5, y=100.5)
+    found_chain = chain(Resolved(apply(row(0.1, 99, 99), (above,), catalogue())))
+    assert found_chain is not None
+    assert [p.panel.name for p in found_chain.modules] == ["Above"]
+    assert chain(Resolved(Design(name="None"))) is None
+
+
+STOCK = {"id": "s", "material": "acrylic", "thickness": 3, "width": 600, "height": 400}
+
+
+@pytest.mark.parametrize(
+    ("count", "width", "missing"), [(1, 600, 0), (0, 600, 2), (2, 210, 0), (1, 210, 0), (1, 100, 0)]
+)
+def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: int) -> None:
+    command = c.SetStock.model_validate({"stock": {**STOCK, "count": count, "width": width}})
+    design = plate(commands=(command, c.SetLayer(layer="face", thickness=3)))
+    short = [f for f in found(design, "brief.stock-short") if f.measured and f.needed]
+    assert len(short) == (3 if missing else 0)
+    assert all(f.measured and f.measured.value == count for f in short)
+
+
+def test_without_any_stock_nothing_is_said_and_another_material_is_none() -> None:
+    assert found(plate(), "brief.stock-short") == []
+    command = c.SetStock.model_validate({"stock": {**STOCK, "material": "plywood"}})
+    design = plate(commands=(command,))
+    assert len(found(design, "brief.stock-short")) == 3
+    assert sheets_needed(Resolved(design), design.stack[0]) == 1
+
+
+@pytest.mark.parametrize("pitch", [-40, 0, 28, 60, 90])
+def test_the_side_view_keeps_lengths_and_right_angles(pitch: float) -> None:
+    up, behind = at(pitch, 100, 0), at(pitch, 0, 50)
+    assert math.hypot(*up) == pytest.approx(100)
+    assert math.hypot(*behind) == pytest.approx(50)
+    assert up[0] * behind[0] + up[1] * behind[1] == pytest.approx(0, abs=1e-9)
+
+
+def test_a_wall_stands_upright_and_a_table_lies() -> None:
+    assert at(0, 100, 0) == pytest.approx((0, 100))
+    assert at(0, 0, 50) == pytest.approx((50, 0))
+    assert at(90, 100, 0) == pytest.approx((100, 0))
+    assert at(90, 0, 50) == pytest.approx((0, -50))
+
+
+def test_the_eye_is_where_the_tape_says() -> None:
+    brief = Brief(eye_distance=500, eye_height=300, pitch=30)
+    eye = eye_point(brief, 200)
+    assert eye is not None
+    middle = at(30, 100, 0)
+    assert math.dist(eye, middle) == pytest.approx(500)
+    assert eye[1] - middle[1] == pytest.approx(300)
+    assert eye[0] < middle[0]
+    assert eye_point(Brief(), 200) is None
+
+
+@pytest.mark.parametrize(("knee", "weights"), [(600, []), (690, ["look"]), (760, ["stop"])])
+def test_knees_are_kept_from_plate_and_bodies(knee: float, weights: list[str]) -> None:
+    seat = Seat(edge_height=700, knee_height=knee, knee_reach=40, clear=20)
+    design = with_brief(plate(("button-22", 100, 30)), pitch=20, seat=seat.model_dump())
+    findings = found(design, "brief.knee-clearance")
+    assert [f.weight for f in findings] == weights
+    clearance = elevation(Resolved(design)).clearance
+    assert clearance is not None
+    bare = elevation(Resolved(with_brief(plate(), pitch=20, seat=seat.model_dump()))).clearance
+    assert bare is not None
+    assert clearance <= bare + 1e-9
+    assert elevation(Resolved(plate())).clearance is None
+    assert LEG == 65
+
+
+BOX = {
+    "id": "wall",
+    "name": "side wall",
+    "kind": "neighbour",
+    "side": "front",
+    "x": 80,
+    "y": 40,
+    "width": 50,
+    "height": 50,
+}
+
+
+@pytest.mark.parametrize(
+    ("clear", "part", "speaks"),
+    [(10, "toggle-large-on-off", True), (60, "toggle-large-on-off", False), (10, "led-5-bezel", False)],
+)
+def test_levers_are_kept_from_what_stands_in_front(clear: float, part: str, speaks: bool) -> None:
+    box = KeepOut.model_validate({**BOX, "clear": clear})
+    design = plate((part, 100, 60), commands=(c.SetKeepOut(keepout=box),))
+    assert bool(found(design, "brief.hits-in-front")) is speaks
+    assert found(design, "face.keep-out") == []
+
+
+def test_a_box_behind_is_no_box_in_front() -> None:
+    box = KeepOut.model_validate({**BOX, "side": "behind", "clear": 20})
+    design = plate(("button-22", 100, 60), commands=(c.SetKeepOut(keepout=box),))
+    assert found(design, "brief.hits-in-front") == []
+    assert found(design, "face.keep-out")
+
+
+OPENINGS = {
+    "rectangle": RectOutline(width=740, height=200),
+    "rounded": RectOutline(width=740, height=200, radius=20),
+    "arched": ArchOutline(width=740, height=190, rise=40),
+}
+
+
+@pytest.mark.parametrize("name", OPENINGS)
+@pytest.mark.parametrize("shares", [(), (1, 2, 1), (3, 1, 2)])
+def test_a_split_opening_is_filled_less_gap_and_seams(name: str, shares: tuple[float, ...]) -> None:
+    brief = Brief(opening=OPENINGS[name], gap=0.5)
+    panels = split(brief, ("L", "C", "R"), shares, 0.8)
+    opening = area_of(brief.opening.loop())
+    placed = [area_of(moved(p.outline.loop(), p.x, p.y)) for p in panels]
+    for piece in placed:
+        assert opening.covers(piece)
+        assert opening.exterior.distance(piece.exterior) == pytest.approx(0.5, abs=0.01)
+    for left, right in pairwise(placed):
+        assert left.distance(right) == pytest.approx(0.8, abs=0.01)
+    taken = sum(p.area for p in placed)
+    room = opening.buffer(-0.5, join_style="mitre").area - 2 * 0.8 * 180
+    assert taken == pytest.approx(room, rel=0.002)
+    design = apply(
+        Design(name="S", brief=brief), (c.SplitOpening(names=("L", "C", "R"), shares=shares, seam=0.8),), catalogue()
+    )
+    assert found(design, "brief.panel-too-large") == []
+
+
+@pytest.mark.parametrize(
+    ("names", "shares"), [(("A", "B"), (1,)), (tuple("ABCDEFGHIJKL"), ()), (("A", "B"), (1000, 0.1))]
+)
+def test_a_split_that_makes_no_sense_is_refused(names: tuple[str, ...], shares: tuple[float, ...]) -> None:
+    with pytest.raises(NotPossible):
+        split(Brief(opening=RectOutline(width=50, height=40)), names, shares, 0.4)
+
+
+def test_the_fitting_opening_keeps_an_arch() -> None:
+    arch = ArchOutline(width=740, height=190, rise=40)
+    drawn_in = fitting_opening(Brief(opening=arch, widths=(739.0, 739.6), heights=(229.0,)))
+    x0, y0, x1, y1 = area_of(drawn_in.loop()).bounds
+    assert (x1 - x0, y1 - y0) == pytest.approx((739.0, 229.0), abs=0.01)
+    assert any(v.bulge for v in drawn_in.loop())
+    assert fitting_opening(Brief(opening=arch)) is arch
