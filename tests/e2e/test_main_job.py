@@ -135,7 +135,7 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("s")
     expect(page.locator("[data-code='face.words-off-detents']")).to_have_count(0)
-    expect(page.get_by_role("button", name="ready to be cut")).to_be_visible()
+    expect(page.get_by_role("button", name="before cutting")).to_contain_text("0 stops")
     page.keyboard.press("p")
     expect(page.locator("footer")).to_contain_text("Battery voltage")
     page.keyboard.press("Delete")

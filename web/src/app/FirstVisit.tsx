@@ -1,11 +1,11 @@
 /** Three questions: what is it, what must it fit, what can you cut with? Then the function list. */
 import { useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { answered, api } from "../api/client";
 import type { DesignView, Machine } from "../api/types";
 import { Button } from "../ui/Button";
-import { ChoiceField, LengthField, TextField } from "../ui/fields";
+import { ChoiceField, fieldsRead, LengthField, TextField } from "../ui/fields";
 import { remember } from "./design";
 import { LogoMark } from "./Head";
 import { KINDS } from "./kinds";
@@ -31,12 +31,17 @@ export function FirstVisit() {
     depth: 90,
     machines: [],
   });
+  const latest = useRef(answers);
+  useEffect(() => {
+    latest.current = answers;
+  });
   const [wrong, setWrong] = useState<string | null>(null);
   const change = (changes: Partial<Answers>) => setAnswers((before) => ({ ...before, ...changes }));
   const begin = async (event: FormEvent) => {
     event.preventDefault();
+    await fieldsRead();
     try {
-      const made = await answered(api.POST("/api/designs", { body: answers }));
+      const made = await answered(api.POST("/api/designs", { body: latest.current }));
       remember(client, made);
       navigate(`/d/${made.id}/brief`);
     } catch (error) {

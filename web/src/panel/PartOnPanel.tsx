@@ -1,7 +1,7 @@
 /** One placed part with its words. Memoised: a change elsewhere does not draw it again. */
 import { memo } from "react";
 import type { Fn, Lettering, Part } from "../api/types";
-import { Outline, PartFront } from "./shapes";
+import { Outline, PartFront, reach } from "./shapes";
 
 export type Standing = "plain" | "stop" | "look";
 
@@ -16,6 +16,21 @@ interface Props {
 }
 
 const RING = { plain: "var(--petrol)", stop: "var(--stop)", look: "var(--look)" } as const;
+
+/** How much (mm) of a read-out the face hides, off its left. */
+const hiddenDigits = (fn: Fn, part: Part): number =>
+  part.digits && fn.digits != null ? Math.max(0, part.digits.count - fn.digits) * part.digits.pitch : 0;
+
+/** What is left showing of a read-out with hidden digits. */
+function Window({ fn, part }: { fn: Fn; part: Part }) {
+  const { width, height } = reach(part.cover);
+  const hidden = hiddenDigits(fn, part);
+  return (
+    <clipPath id={`window-${fn.id}`}>
+      <rect x={-width / 2 + hidden} y={-height / 2} width={width - hidden} height={height} />
+    </clipPath>
+  );
+}
 
 export const PartOnPanel = memo(function PartOnPanel({
   fn,
@@ -41,7 +56,10 @@ export const PartOnPanel = memo(function PartOnPanel({
       aria-label={`${fn.name}, ${part.name}${digits}, x ${x.toFixed(1)}, y ${y.toFixed(1)}`}
     >
       <g transform={turn ? `rotate(${turn})` : undefined}>
-        <PartFront front={part.front} />
+        <g clipPath={hiddenDigits(fn, part) > 0 ? `url(#window-${fn.id})` : undefined}>
+          <PartFront front={part.front} />
+        </g>
+        {hiddenDigits(fn, part) > 0 && <Window fn={fn} part={part} />}
         {(marked || standing === "stop") && (
           <Outline
             shape={part.cover}

@@ -5,9 +5,17 @@ import { answered, api } from "../api/client";
 interface Props {
   label: string;
   values: readonly number[];
-  onCommit: (values: number[]) => void;
+  /** Told how the readings change, so that several typed in a row all count. */
+  onCommit: (edit: (before: readonly number[]) => number[]) => void;
   /** Shown before the fields; the label is always read out. */
   quiet?: boolean;
+}
+
+function replaced(before: readonly number[], n: number, mm: number | null): number[] {
+  if (mm === null) return before.filter((_, k) => k !== n);
+  const next = [...before];
+  next[Math.min(n, next.length)] = Math.round(mm * 1000) / 1000;
+  return next;
 }
 
 export function ThreeReadings({ label, values, onCommit, quiet = false }: Props) {
@@ -18,16 +26,14 @@ export function ThreeReadings({ label, values, onCommit, quiet = false }: Props)
     const text = texts[n];
     if (text === undefined) return;
     try {
-      const next = [...values];
-      if (text.trim() === "") next.splice(n, 1);
-      else {
-        const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text } } }));
+      let mm: number | null = null;
+      if (text.trim() !== "") {
+        mm = (await answered(api.GET("/api/quantity/length", { params: { query: { text } } }))).mm;
         if (mm <= 0) throw new Error("More than nothing");
-        next[Math.min(n, next.length)] = Math.round(mm * 1000) / 1000;
       }
       setTexts((before) => Object.fromEntries(Object.entries(before).filter(([key]) => Number(key) !== n)));
       setWrong(null);
-      if (next.join() !== values.join()) onCommit(next);
+      onCommit((before) => replaced(before, n, mm));
     } catch (error) {
       setWrong(error instanceof Error ? error.message : "Not a length");
     }

@@ -5,6 +5,11 @@ import { answered, api } from "../api/client";
 const BOX =
   "h-8 w-full rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-stop";
 
+let reading: Promise<unknown> = Promise.resolve();
+
+/** Resolves when every length that was typed has been read; for forms that are sent right after. */
+export const fieldsRead = (): Promise<unknown> => reading;
+
 interface LengthProps {
   label: string;
   value: number;
@@ -41,9 +46,12 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-wrong` : undefined}
           onChange={(event) => setText(event.target.value)}
-          onBlur={() => void commit()}
+          onBlur={() => (reading = commit())}
           onKeyDown={(event) => {
-            if (event.key === "Enter") void commit();
+            if (event.key === "Enter") {
+              event.preventDefault();
+              reading = commit();
+            }
             if (event.key === "Escape") {
               setText(null);
               setWrong(null);
@@ -87,7 +95,10 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
-          if (event.key === "Enter") commit();
+          if (event.key === "Enter") {
+            event.preventDefault();
+            commit();
+          }
           if (event.key === "Escape") setText(null);
         }}
       />

@@ -56,7 +56,8 @@ def candidates(r: Resolved, function: Function, parts: Iterable[Part], most: int
     Money and parts come first in the ranking only among equals in fit: a pin weighs as much as 100 minor units, a
     wire as 40, a millimetre of hand room as 4 (common practice of counting what an hour of soldering costs).
     """
-    wanted = family_of(function, function.name)
+    chosen = r.parts.get(function.part or "")
+    wanted = family_of(function, function.name) or (chosen.family if chosen else None)
     families = (wanted, *RELATED.get(wanted, ())) if wanted else ()
     found = [
         _candidate(r, function, part, scheme, families)

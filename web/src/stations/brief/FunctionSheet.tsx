@@ -46,6 +46,18 @@ export function FunctionSheet({ fn }: Props) {
           hint="green lamp"
           onCommit={(indicator) => edit({ indicator })}
         />
+        {part?.digits && (
+          <FigureField
+            label={`Digits left showing, of ${part.digits.count}`}
+            whole
+            least={1}
+            most={part.digits.count}
+            value={fn.digits ?? null}
+            hint="all"
+            onEmpty={() => edit({ digits: null })}
+            onCommit={(digits) => edit({ digits })}
+          />
+        )}
         {stop && (
           <ChoiceField
             label="This emergency stop is"

@@ -1,9 +1,9 @@
 /** The opening: its shape, its size measured at three places, the gap and the depth. */
 import { useRef, useState } from "react";
 import { answered, api, Refused } from "../../api/client";
-import type { BriefChanges } from "../../api/commands";
+import { type BriefChanges, setBrief } from "../../api/commands";
 import type { ImportView } from "../../api/types";
-import { useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
@@ -33,6 +33,7 @@ export function OpeningForm({ set }: Props) {
   const view = useDesign();
   const { brief } = view.design;
   const { opening } = brief;
+  const { sendFrom } = useChanges(view.id);
   const [tracing, setTracing] = useState(false);
   const size = { width: view.opening_width, height: view.opening_height };
   const shape = (kind: (typeof SHAPES)[number][0]) => {
@@ -86,11 +87,15 @@ export function OpeningForm({ set }: Props) {
       <FromDrawing set={set} onTrace={() => setTracing(true)} />
       {tracing && <Trace onClose={() => setTracing(false)} set={set} />}
       <div className="mt-3 grid grid-cols-1 gap-1.5">
-        <ThreeReadings label="Width measured" values={brief.widths} onCommit={(widths) => set({ widths })} />
+        <ThreeReadings
+          label="Width measured"
+          values={brief.widths}
+          onCommit={(edit) => void sendFrom((now) => [setBrief({ widths: edit(now.design.brief.widths) })])}
+        />
         <ThreeReadings
           label="Height measured"
           values={brief.heights}
-          onCommit={(heights) => set({ heights })}
+          onCommit={(edit) => void sendFrom((now) => [setBrief({ heights: edit(now.design.brief.heights) })])}
         />
       </div>
       <div className="mt-3 grid grid-cols-3 gap-2.5">

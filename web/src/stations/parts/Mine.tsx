@@ -1,11 +1,11 @@
 /** A part of the builder's own: calliper readings, what follows from them at once, its cut-out and its odd figures. */
-import { useRef, useState } from "react";
-import { answered, api, Refused } from "../../api/client";
-import type { Command, PartSheet, Reading } from "../../api/types";
+import type { PartSheet, Reading } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
+import type { Edit } from "./edit";
+import { Combine, CutOut } from "./MineTools";
 import { ThreeReadings } from "../../ui/ThreeReadings";
 
 const NAMES: Record<Reading["of"], string> = {
@@ -26,16 +26,13 @@ const FITS = [
   ["painted", "painted"],
 ] as const;
 
-type Edit = Omit<Extract<Command, { do: "edit_part" }>, "do" | "part">;
-
-interface Props {
-  sheet: PartSheet;
+type Change = (now: Reading) => Partial<Reading>;
   onPick: (part: string) => void;
 }
 
 export function Mine({ sheet, onPick }: Props) {
   const { id, design } = useDesign();
-  const { send } = useChanges(id);
+  const { send, sendFrom } = useChanges(id);
   const { part } = sheet;
   const here = design.parts.some((p) => p.id === part.id);
   if (!here) {
@@ -46,12 +43,15 @@ export function Mine({ sheet, onPick }: Props) {
     );
   }
   const edit = (changes: Edit) => void send([{ do: "edit_part", part: part.id, ...changes }]);
-  const measure = (of: Reading["of"], changes: Partial<Reading>) => {
-    const known = part.readings.find((r) => r.of === of) ?? { of, values: [], fit: "free" as const };
-    const changed: Reading = { ...known, ...changes };
-    const others = part.readings.filter((r) => r.of !== of);
-    const readings = changed.values.length ? [...others, changed] : others;
-    void send([{ do: "measure_part", part: part.id, readings }]);
+  const measure = (of: Reading["of"], change: Change) => {
+    void sendFrom((now) => {
+      const latest = now.design.parts.find((p) => p.id === part.id)?.readings ?? [];
+      const known = latest.find((r) => r.of === of) ?? { of, values: [], fit: "free" as const };
+      const changed: Reading = { ...known, ...change(known) };
+      const others = latest.filter((r) => r.of !== of);
+      const readings = changed.values.length ? [...others, changed] : others;
+      return [{ do: "measure_part", part: part.id, readings }];
+    });
   };
   return (
     <section aria-label="Measure yours" className="mt-4">
@@ -80,7 +80,7 @@ export function Mine({ sheet, onPick }: Props) {
             of={of as Reading["of"]}
             stated={stated ?? null}
             reading={part.readings.find((r) => r.of === of)}
-            onChange={(changes) => measure(of as Reading["of"], changes)}
+            onChange={(change) => measure(of as Reading["of"], change)}
           />
         ))}
       </ul>
@@ -95,7 +95,7 @@ interface RowProps {
   of: Reading["of"];
   stated: number | null;
   reading: Reading | undefined;
-  onChange: (changes: Partial<Reading>) => void;
+  onChange: (change: Change) => void;
 }
 
 const MOST_SPREAD = 0.1;
@@ -105,13 +105,13 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
   const spread = values.length > 1 ? Math.max(...values) - Math.min(...values) : null;
   const fitted = of === "bush" || of === "key_width";
   return (
-    <li className="grid grid-cols-[76px_minmax(0,1fr)_56px_58px] items-center gap-1.5 border-t border-rule py-1">
+    <li className="grid grid-cols-[72px_minmax(0,1fr)_54px_78px] items-center gap-1.5 border-t border-rule py-1">
       <span className="text-[12px]/[15px]">{NAMES[of]}</span>
       <ThreeReadings
         quiet
         label={NAMES[of]}
         values={values}
-        onCommit={(next) => onChange({ values: next })}
+        onCommit={(edit) => onChange((now) => ({ values: edit(now.values) }))}
       />
       {fitted && values.length > 0 ? (
         <ChoiceField
@@ -119,7 +119,7 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
           label={`${NAMES[of]}, fit`}
           value={reading?.fit ?? "free"}
           options={FITS}
-          onCommit={(fit) => onChange({ fit })}
+          onCommit={(fit) => onChange(() => ({ fit }))}
         />
       ) : (
         <span />
@@ -173,6 +173,22 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         least={-500}
         onCommit={(behind_y) => edit({ behind_y })}
       />
+      {part.cover.kind === "rect" && (
+        <>
+          <LengthField
+            label="Bezel, width"
+            value={part.cover.width}
+            least={0.1}
+            onCommit={(width) => part.cover.kind === "rect" && edit({ bezel: { ...part.cover, width } })}
+          />
+          <LengthField
+            label="Bezel, height"
+            value={part.cover.height}
+            least={0.1}
+            onCommit={(height) => part.cover.kind === "rect" && edit({ bezel: { ...part.cover, height } })}
+          />
+        </>
+      )}
       <ChoiceField
         label="Cable leaves"
         value={part.cable}
@@ -201,97 +217,6 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         />
         buy one first and try it
       </label>
-    </div>
-  );
-}
-
-/** The hole as a drawing has it. */
-function CutOut({ edit }: { edit: (changes: Edit) => void }) {
-  const { id } = useDesign();
-  const file = useRef<HTMLInputElement>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const read = async (chosen: File) => {
-    setWrong(null);
-    try {
-      const content = await chosen.text();
-      const found = await answered(
-        api.POST("/api/designs/{design_id}/brief/read-outline", {
-          params: { path: { design_id: id }, query: { unit: "as drawn" } },
-          body: content as never,
-          bodySerializer: (body: unknown) => body as string,
-        }),
-      );
-      const [outline] = found.outlines;
-      if (!outline) return setWrong("It holds no closed outline");
-      const points = outline.outline.points.map((p) => ({
-        ...p,
-        x: p.x - outline.width / 2,
-        y: p.y - outline.height / 2,
-      }));
-      edit({ cutout: { kind: "path", points } });
-    } catch (error) {
-      setWrong(
-        error instanceof Refused ? `${chosen.name}: ${error.problem.detail}` : "It cannot be read now",
-      );
-    }
-  };
-  return (
-    <div className="mt-3">
-      <Button onClick={() => file.current?.click()}>Its cut-out from DXF or SVG…</Button>
-      <input
-        ref={file}
-        type="file"
-        accept=".dxf,.svg"
-        className="hidden"
-        aria-label="Drawing of the cut-out"
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = "";
-          if (chosen) void read(chosen);
-        }}
-      />
-      {wrong && (
-        <p role="alert" className="mt-1 text-[12px] text-stop">
-          {wrong}
-        </p>
-      )}
-    </div>
-  );
-}
-
-/** Two controls in one hole: the other one through this one's shaft. */
-function Combine({ sheet: { part }, onPick }: Props) {
-  const { id, design } = useDesign();
-  const { send } = useChanges(id);
-  const [other, setOther] = useState("encoder-push");
-  if (part.mount === "window" || part.members.length > 0) return null;
-  const own = design.parts.filter((p) => p.id !== part.id && p.mount !== "window");
-  const options = [
-    ["encoder-push", "Encoder with push"] as const,
-    ["encoder-plain", "Encoder"] as const,
-    ["potentiometer", "Potentiometer"] as const,
-    ...own
-      .filter((p) => !["encoder-push", "encoder-plain", "potentiometer"].includes(p.id))
-      .map((p) => [p.id, p.name] as const),
-  ];
-  return (
-    <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-      <ChoiceField label="Share its hole with" value={other} options={options} onCommit={setOther} />
-      <Button
-        className="mb-[3px]"
-        onClick={() => {
-          const name = `${part.name} with ${options.find(([key]) => key === other)?.[1] ?? other}`.slice(
-            0,
-            120,
-          );
-          void send([{ do: "combine_parts", parts: [other, part.id], name }]).then((kept) => {
-            const made = kept?.design.parts.at(-1);
-            if (made) onPick(made.id);
-          });
-        }}
-      >
-        Combine them
-      </Button>
     </div>
   );
 }
