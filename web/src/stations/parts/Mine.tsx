@@ -27,6 +27,9 @@ const FITS = [
 ] as const;
 
 type Change = (now: Reading) => Partial<Reading>;
+
+interface Props {
+  sheet: PartSheet;
   onPick: (part: string) => void;
 }
 
