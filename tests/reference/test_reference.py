@@ -23,7 +23,7 @@ from wingboard.core.design import commands as c
 from wingboard.core.design.document import read_design
 from wingboard.core.design.model import Design
 from wingboard.core.design.resolved import SCREW_HOLE, Resolved
-from wingboard.core.face import lettering
+from wingboard.core.face import fonts, lettering
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.files.template import BAR, tiling, write_template
 from wingboard.core.overview.review import review
@@ -99,7 +99,7 @@ def test_cap_heights_are_those_of_the_outlines(cap: float) -> None:
     loops = lettering.contours(lettering.run("HEX", cap))
     ys = [y for loop in loops for _, y in loop]
     assert max(ys) - min(ys) == pytest.approx(cap, abs=0.02)
-    font = TTFont(Path(lettering.__file__).parent / "fonts" / lettering.FONT)
+    font = TTFont(Path(fonts.__file__).parent / fonts.FILES[lettering.FONT])
     pen = BoundsPen(font.getGlyphSet())
     font.getGlyphSet()["H"].draw(pen)
     assert pen.bounds[3] == font["OS/2"].sCapHeight

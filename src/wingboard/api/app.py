@@ -11,7 +11,7 @@ from fastapi.staticfiles import StaticFiles
 from wingboard import __version__
 from wingboard.api import problems
 from wingboard.api.guard import Guard
-from wingboard.api.routers import brief, cut, designs, face, parts, quantity, shelf, wire
+from wingboard.api.routers import brief, cut, designs, face, faceviews, parts, pictures, quantity, shelf, wire
 from wingboard.services.desk import Desk
 
 STATIC = Path(__file__).parent.parent / "static"
@@ -26,7 +26,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
         title="Wing Board", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
     app.state.desk = desk
-    for station in (quantity, shelf, brief, face, parts, cut, wire, designs):
+    for station in (quantity, shelf, pictures, brief, faceviews, face, parts, cut, wire, designs):
         app.include_router(station.router)
     problems.install(app)
     app.add_middleware(Guard)

@@ -20,6 +20,7 @@ STATUS: dict[type[Exception], int] = {
     design.NotALength: 422,
     design.DesignError: 422,
     store.NoSuchDesign: 404,
+    store.NoSuchPicture: 404,
     store.StaleRevision: 409,
     store.StoreBusy: 503,
     store.StoreFull: 507,

@@ -7,7 +7,8 @@ from pydantic import BaseModel
 from wingboard.core.cut.scenes import mark_path
 from wingboard.core.design.model import Design
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.face.legend import Lettering, letterings
+from wingboard.core.face.graphics import Drawing, graphics_on
+from wingboard.core.face.legend import Lettering, Word, letterings
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
@@ -20,6 +21,7 @@ class WordView(BaseModel):
     text: str
     role: str
     path: str
+    stroke: float | None
     x: float
     y: float
 
@@ -30,6 +32,17 @@ class LetteringView(BaseModel):
     words: list[WordView]
     marks: str
     inside: bool
+
+
+class GraphicView(BaseModel):
+    """A graphic of the face: its words, its lines as path data, and the room it takes, in panel coordinates."""
+
+    id: str
+    panel: str
+    kind: str
+    words: list[WordView]
+    lines: str
+    room: list[float]
 
 
 class FixingView(BaseModel):
@@ -70,6 +83,7 @@ class DesignView(BaseModel):
     opening_width: float
     opening_height: float
     lettering: dict[str, LetteringView]
+    graphics: list[GraphicView]
     partial: bool
     findings: tuple[Finding, ...]
     threads: dict[str, Thread]
@@ -116,6 +130,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         opening_width=width,
         opening_height=height,
         lettering=letters,
+        graphics=[_graphic(d) for p in r.panels.values() for d in graphics_on(r, p)],
         partial=partial,
         findings=state.findings,
         threads=threads(r),
@@ -144,8 +159,23 @@ def _panel(resolved: ResolvedPanel) -> PanelView:
 
 
 def _lettering(letters: Lettering) -> LetteringView:
-    words = [WordView(text=w.run.text, role=w.role, path=w.run.path, x=w.x, y=w.y) for w in letters.words]
+    words = [_word(w) for w in letters.words]
     return LetteringView(words=words, marks="".join(mark_path(m) for m in letters.marks), inside=letters.inside)
+
+
+def _word(word: Word) -> WordView:
+    line = word.run
+    stroke = None if word.symbol else line.stroke
+    return WordView(text=line.text, role=word.role, path=line.path, stroke=stroke, x=word.x, y=word.y)
+
+
+def _graphic(drawing: Drawing) -> GraphicView:
+    graphic = drawing.graphic
+    lines = "".join(f"M{x0:.3f} {y0:.3f}L{x1:.3f} {y1:.3f}" for x0, y0, x1, y1 in drawing.lines)
+    words = [_word(w) for w in drawing.words]
+    return GraphicView(
+        id=graphic.id, panel=graphic.panel, kind=graphic.kind, words=words, lines=lines, room=list(drawing.room)
+    )
 
 
 def placed_by_id(r: Resolved, function: str) -> Placed | None:

@@ -24,11 +24,13 @@ from wingboard.core.design.wording import said
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.services.pictures import checked_picture
 from wingboard.services.shelf import Shelf, load_shelf, to_shelve
 from wingboard.store import designs as table
 from wingboard.store import shelf as shelf_table
 from wingboard.store.database import Database
 from wingboard.store.errors import StaleRevision
+from wingboard.store.pictures import PictureRow, keep_picture, load_picture
 
 Clock = Callable[[], datetime]
 REMEMBERED = 12
@@ -167,6 +169,18 @@ class Desk:
     def parts(self) -> Mapping[str, Part]:
         """The parts that may be chosen: the catalogue, and the builder's own from any design."""
         return {**catalogue(), **{p.id: p for p in self.shelf().parts}}
+
+    def keep_picture(self, content: bytes) -> PictureRow:
+        """Check an uploaded picture and keep it by its content. :raises NotAPicture: it is none that is taken."""
+        checked = checked_picture(content)
+        with self._lock, self.database.transaction() as connection:
+            keep_picture(connection, checked, self._now())
+        return checked
+
+    def picture(self, sha256: str) -> PictureRow:
+        """A kept picture. :raises NoSuchPicture: there is none of that content."""
+        with self.database.reading() as connection:
+            return load_picture(connection, sha256)
 
     def _done_already(self, design_id: str, key: str | None) -> int | None:
         if key is None:

@@ -7,6 +7,7 @@
   - :class:`ForeignDatabase`: the file is not a database of Wing Board, or is damaged.
   - :class:`NewerDatabase`: a newer Wing Board has changed the tables.
   - :class:`NoSuchDesign`: there is no design, or no revision, of that name.
+  - :class:`NoSuchPicture`: no picture of that content is kept here.
   - :class:`StaleRevision`: the change was made against a revision that is no longer the newest.
 """
 
@@ -49,6 +50,12 @@ class NoSuchDesign(StoreError):
     """Nothing of that name."""
 
     title = "There is no such design"
+
+
+class NoSuchPicture(StoreError):
+    """No such picture."""
+
+    title = "There is no such picture"
 
 
 class StaleRevision(StoreError):

@@ -15,10 +15,11 @@ from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
 from wingboard.core.design.carry.steps import carry_out
 from wingboard.core.design.errors import DesignError, NotPossible, UnknownThing
-from wingboard.core.design.model import Design, Legend
+from wingboard.core.design.model import Design
 from wingboard.core.design.outlines import RectOutline
 from wingboard.core.design.patches import patch_between, patched
 from wingboard.core.design.wording import said
+from wingboard.core.design.words import Legend
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.services.desk import Desk
 from wingboard.store.database import Database

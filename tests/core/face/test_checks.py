@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 from building import Spot, found, plate, settled
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design, Legend
+from wingboard.core.design.model import Design
 from wingboard.core.design.resolved import Resolved
 from wingboard.core.design.space import KeepOut
+from wingboard.core.design.words import Legend
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
@@ -124,7 +125,7 @@ def test_words_drawn_for_another_mechanism_stop() -> None:
 
 def test_letters_the_font_lacks_are_named_instead_of_left_out_silently() -> None:
     (finding,) = found(plate((TOGGLE, 60, 60), commands=(legend("λAMP ⚡"),)), "face.not-in-font")
-    assert "λ⚡" in finding.detail
+    assert "Λ⚡" in finding.detail
 
 
 def test_what_is_not_done_yet_is_one_line_each() -> None:

@@ -8,8 +8,9 @@ from building import found, plate
 from wingboard.core.design import commands as c
 from wingboard.core.design.apply import apply
 from wingboard.core.design.errors import DesignError
-from wingboard.core.design.model import Design, Legend, Place
+from wingboard.core.design.model import Design, Place
 from wingboard.core.design.resolved import Resolved
+from wingboard.core.design.words import Legend, Style
 from wingboard.core.face.legend import GAP, lettering
 from wingboard.core.face.near import nearest
 from wingboard.core.face.numberline import commands_for
@@ -25,7 +26,7 @@ def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: flo
         c.TurnItems(functions=("f1",), by=turn),
     )
     placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
-    words = [w for w in lettering(placed).words if w.role == "position"]
+    words = [w for w in lettering(placed, Style()).words if w.role == "position"]
     assert len(words) == ways
     for word, angle in zip(words, placed.part.angles(ways), strict=True):
         centre = word.box.core.centroid
@@ -37,7 +38,7 @@ def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: flo
 def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
     for side in ("above", "below"):
         legend = c.SetLegend(function="f1", legend=Legend.model_validate({"text": "GONG", "side": side}))
-        (word,) = lettering(Resolved(plate(("button-22", 100, 60), commands=(legend,))).placed[0]).words
+        (word,) = lettering(Resolved(plate(("button-22", 100, 60), commands=(legend,))).placed[0], Style()).words
         near = word.box.bounds[1] if side == "above" else -word.box.bounds[3]
         assert near == pytest.approx(29.5 / 2 + GAP, abs=0.1)  # round letters overshoot the line a little
         assert word.run.cap == 4.0
@@ -47,7 +48,7 @@ def test_words_on_a_lens_are_fitted_to_it() -> None:
     design = plate(("caption-two-lamp", 60, 60), commands=(c.EditFunction(function="f1", name="x"),))
     legend = Legend(text="A RATHER LONG CAPTION", side="inside")
     wide = apply(design, (c.SetLegend(function="f1", legend=legend),), catalogue())
-    letters = lettering(Resolved(wide).placed[0])
+    letters = lettering(Resolved(wide).placed[0], Style())
     x0, _, x1, _ = letters.words[0].box.bounds
     assert letters.inside
     assert x1 - x0 <= 22.01

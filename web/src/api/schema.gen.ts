@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a PNG or JPEG sent as the body.
+         */
+        post: operations["keep_api_pictures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description A kept picture.
+         */
+        get: operations["read_api_pictures__picture__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/brief": {
         parameters: {
             query?: never;
@@ -118,6 +158,26 @@ export interface paths {
          * @description The closed outlines of a DXF or SVG file sent as the body; nothing is kept.
          */
         post: operations["read_outline_api_designs__design_id__brief_read_outline_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/face/views/{panel}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Views
+         * @description The views of one panel.
+         */
+        get: operations["views_api_designs__design_id__face_views__panel__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -760,6 +820,60 @@ export interface components {
             rise: number;
         };
         /**
+         * Arrange
+         * @description Put placed parts in order; the first named leads and stays, unless said otherwise.
+         *
+         *     ``row``, ``column``: one after the other, ``pitch`` apart. ``grid``: rows of ``columns``. ``arc``: on ``radius``
+         *     from angle ``start`` to ``end``; ``ring``: all round. ``align-…``: centres, or covered edges, on the leader's.
+         *     ``distribute-…``: equal gaps between the outermost; ``pitch-…``: equal centre distances between them. ``mirror``:
+         *     left for right about their middle.
+         */
+        Arrange: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "arrange";
+            /** Functions */
+            functions: string[];
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "row" | "column" | "grid" | "arc" | "ring" | "align-x" | "align-y" | "align-left" | "align-right" | "align-top" | "align-bottom" | "distribute-x" | "distribute-y" | "pitch-x" | "pitch-y" | "mirror";
+            /**
+             * Pitch
+             * @description 0 for the largest that is there, or what fingers need
+             * @default 0
+             */
+            pitch: number;
+            /**
+             * Pitch Y
+             * @default 0
+             */
+            pitch_y: number;
+            /**
+             * Columns
+             * @default 4
+             */
+            columns: number;
+            /**
+             * Radius
+             * @default 40
+             */
+            radius: number;
+            /**
+             * Start
+             * @default 150
+             */
+            start: number;
+            /**
+             * End
+             * @default 30
+             */
+            end: number;
+        };
+        /**
          * Batch
          * @description Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once.
          */
@@ -769,7 +883,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BedView
@@ -803,6 +917,40 @@ export interface components {
             chip: string;
             /** Pins */
             pins: components["schemas"]["PinView"][];
+        };
+        /**
+         * BodyView
+         * @description A body behind, its depth from the front surface, and the room of its cable.
+         */
+        BodyView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Depth */
+            depth: number;
+            /** Cable */
+            cable: string;
+            /** Short */
+            short: boolean;
+        };
+        /**
+         * BoxView
+         * @description A box in the way behind, and the depth it leaves.
+         */
+        BoxView: {
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Clear */
+            clear: number;
         };
         /**
          * Brief
@@ -1065,6 +1213,29 @@ export interface components {
             board: "uno" | "mega";
         };
         /**
+         * CopyItems
+         * @description Copy placed parts, each as a new function with the same part, words and wishes.
+         */
+        CopyItems: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "copy_items";
+            /** Functions */
+            functions: string[];
+            /**
+             * Dx
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @default 0
+             */
+            dy: number;
+        };
+        /**
          * CopyPart
          * @description Copy a part into one of the builder's own, to be measured.
          */
@@ -1251,6 +1422,31 @@ export interface components {
              *     }
              */
             workshop: components["schemas"]["Workshop"];
+            /**
+             * @default {
+             *       "font": "barlow-semi-condensed",
+             *       "panel_cap": 5,
+             *       "name_cap": 4,
+             *       "position_cap": 3,
+             *       "upper": true
+             *     }
+             */
+            style: components["schemas"]["Style"];
+            /**
+             * Graphics
+             * @default []
+             */
+            graphics: components["schemas"]["Graphic"][];
+            /**
+             * Procedures
+             * @default []
+             */
+            procedures: components["schemas"]["Procedure"][];
+            /**
+             * References
+             * @default []
+             */
+            references: components["schemas"]["Reference"][];
         };
         /**
          * DesignLine
@@ -1296,6 +1492,8 @@ export interface components {
             lettering: {
                 [key: string]: components["schemas"]["LetteringView"];
             };
+            /** Graphics */
+            graphics: components["schemas"]["GraphicView"][];
             /** Partial */
             partial: boolean;
             /** Findings */
@@ -1477,6 +1675,41 @@ export interface components {
             saved_an_hour: number | null;
         };
         /**
+         * EyeView
+         * @description How the eye sees the panel: how high it looks, and the cap height it needs.
+         */
+        EyeView: {
+            /** Distance */
+            distance: number;
+            /** Off Square */
+            off_square: number;
+            /** Foreshortening */
+            foreshortening: number;
+            /** Cap Needed */
+            cap_needed: number;
+        };
+        /**
+         * FaceViews
+         * @description Everything the views of one panel draw.
+         */
+        FaceViews: {
+            /** Hands */
+            hands: components["schemas"]["HandView"][];
+            /** Zones */
+            zones: components["schemas"]["ZoneView"][];
+            /** Sweeps */
+            sweeps: components["schemas"]["SweepView"][];
+            /** Bodies */
+            bodies: components["schemas"]["BodyView"][];
+            /** Boxes */
+            boxes: components["schemas"]["BoxView"][];
+            /** Webs */
+            webs: components["schemas"]["WebView"][];
+            eye: components["schemas"]["EyeView"] | null;
+            /** References */
+            references: components["schemas"]["ReferenceView"][];
+        };
+        /**
          * Fault
          * @description One fault and its place.
          */
@@ -1562,7 +1795,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -1737,11 +1970,105 @@ export interface components {
             place?: components["schemas"]["Place"] | null;
             legend?: components["schemas"]["Legend"] | null;
             /**
+             * Locked
+             * @description Stays where it is
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * Pair
+             * @description The function this one mirrors, left for right
+             */
+            pair?: string | null;
+            /**
              * Pocket
              * @description Depth of a seat cut from behind so that the thread reaches
              * @default 0
              */
             pocket: number;
+        };
+        /**
+         * Graphic
+         * @description Something on the face that belongs to no single function.
+         *
+         *     ``bracket``: a line over its functions with short ends, its title broken into it; ``box``: a frame with a title;
+         *     ``text``: words alone; ``placard``: framed words that nothing may cover; ``symbol``: one of our symbols.
+         */
+        Graphic: {
+            /** Id */
+            id: string;
+            /** Panel */
+            panel: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bracket" | "box" | "text" | "placard" | "symbol";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Symbol */
+            symbol?: string | null;
+            /**
+             * Functions
+             * @description What a bracket spans; its place follows them
+             * @default []
+             */
+            functions: string[];
+            /**
+             * X
+             * @description Left end or left edge; the middle of a text, placard or symbol
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+            /** Cap */
+            cap?: number | null;
+            /**
+             * Role
+             * @default name
+             * @enum {string}
+             */
+            role: "panel" | "name" | "position";
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
+         * GraphicView
+         * @description A graphic of the face: its words, its lines as path data, and the room it takes, in panel coordinates.
+         */
+        GraphicView: {
+            /** Id */
+            id: string;
+            /** Panel */
+            panel: string;
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: components["schemas"]["WordView"][];
+            /** Lines */
+            lines: string;
+            /** Room */
+            room: number[];
         };
         /**
          * Hand
@@ -1755,6 +2082,42 @@ export interface components {
             kind: "toggle" | "button" | "knob" | "emergency";
             /** Shape */
             shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+        };
+        /**
+         * HandView
+         * @description What a hand touches, and the room round it that no other may touch.
+         */
+        HandView: {
+            /** Function */
+            function: string;
+            /** Touched */
+            touched: string;
+            /** Room */
+            room: string;
+            /** Guard */
+            guard: boolean;
+        };
+        /**
+         * HoleView
+         * @description A traced circle, and how far the hole of its function lies beside it.
+         */
+        HoleView: {
+            /** Id */
+            id: string;
+            /** Function */
+            function: string | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Diameter */
+            diameter: number;
+            /** Residual */
+            residual: number;
+            /** Off Centre */
+            off_centre: number | null;
+            /** Wider */
+            wider: number | null;
         };
         /**
          * Hours
@@ -1846,6 +2209,30 @@ export interface components {
             length: number;
         };
         /**
+         * Known
+         * @description A point of a picture whose place on the panel is known (mm).
+         */
+        Known: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** At X */
+            at_x: number;
+            /** At Y */
+            at_y: number;
+        };
+        /**
+         * KnownLength
+         * @description Two points of a picture a known length apart (mm).
+         */
+        KnownLength: {
+            start: components["schemas"]["PicturePoint"];
+            end: components["schemas"]["PicturePoint"];
+            /** Length */
+            length: number;
+        };
+        /**
          * Layer
          * @description One sheet of the stack.
          */
@@ -1875,7 +2262,7 @@ export interface components {
         };
         /**
          * Legend
-         * @description The words of a function on the face.
+         * @description The words of a function on the face. A bar ``|`` in the text begins a new line.
          */
         Legend: {
             /**
@@ -1888,10 +2275,10 @@ export interface components {
              * @default above
              * @enum {string}
              */
-            side: "above" | "below" | "inside";
+            side: "above" | "below" | "left" | "right" | "inside";
             /**
              * Cap
-             * @description Cap height, the rule's when None
+             * @description Cap height, the style's when None
              */
             cap?: number | null;
             /**
@@ -1909,6 +2296,30 @@ export interface components {
              * @description Degrees between the words as drawn, when they do not follow the part
              */
             step?: number | null;
+            /**
+             * Curved
+             * @description The name runs round the control, over the position words
+             * @default false
+             */
+            curved: boolean;
+            /**
+             * Symbol
+             * @description A symbol instead of the name; on a lens it fills it
+             */
+            symbol?: string | null;
+            /**
+             * Marks
+             * @description At the detents
+             * @default ticks
+             * @enum {string}
+             */
+            marks: "ticks" | "dots" | "none";
+            /**
+             * Hidden
+             * @description Nothing is engraved: a dummy, or a secret one
+             * @default false
+             */
+            hidden: boolean;
         };
         /**
          * LengthView
@@ -1999,6 +2410,24 @@ export interface components {
             faults: components["schemas"]["FaultView"][];
             /** Columns */
             columns: string[];
+        };
+        /**
+         * LockItems
+         * @description Lock parts where they are, or free them.
+         */
+        LockItems: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lock";
+            /** Functions */
+            functions: string[];
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
         };
         /**
          * LogHours
@@ -2249,6 +2678,8 @@ export interface components {
             operation: "engrave" | "pocket" | "inner" | "outline";
             /** Path */
             path: string;
+            /** Line */
+            line: string;
             /** Many */
             many: number;
         };
@@ -2279,6 +2710,21 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+        };
+        /**
+         * PairMirrored
+         * @description Place the second as the first's mirror image, about the panel's middle, and keep them a pair.
+         */
+        PairMirrored: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "pair";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
         };
         /**
          * Panel
@@ -2594,6 +3040,28 @@ export interface components {
             points: components["schemas"]["OutlinePoint"][];
         };
         /**
+         * PicturePoint
+         * @description A point of a picture, in its pixels: x to the right, y downwards.
+         */
+        PicturePoint: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PictureView
+         * @description A kept picture.
+         */
+        PictureView: {
+            /** Picture */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * PinChoice
          * @description A signal's pin, chosen by hand or by the solver.
          */
@@ -2723,7 +3191,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * ProblemDetails
@@ -2745,6 +3213,18 @@ export interface components {
             errors: components["schemas"]["Fault"][];
             /** Head */
             head?: number | null;
+        };
+        /**
+         * Procedure
+         * @description Functions worked one after the other: “shut down”.
+         */
+        Procedure: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
         };
         /**
          * Rating
@@ -2844,6 +3324,86 @@ export interface components {
             radius: number;
         };
         /**
+         * Reference
+         * @description A picture under a panel: scaled by a known length, or squared by four or more known points.
+         */
+        Reference: {
+            /** Id */
+            id: string;
+            /** Panel */
+            panel: string;
+            /**
+             * Picture
+             * @description SHA-256 of the kept picture
+             */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Opacity
+             * @default 0.5
+             */
+            opacity: number;
+            /**
+             * X
+             * @description Where its lower left corner lies when it is only scaled
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            scale?: components["schemas"]["KnownLength"] | null;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Known"][];
+            /** @description A second known length, to test the first */
+            check?: components["schemas"]["KnownLength"] | null;
+            /**
+             * Circles
+             * @default []
+             */
+            circles: components["schemas"]["Traced"][];
+        };
+        /**
+         * ReferenceView
+         * @description How a picture lies: ``matrix`` row by row from pixels to mm, and what it is worth.
+         */
+        ReferenceView: {
+            /** Id */
+            id: string;
+            /** Matrix */
+            matrix: number[];
+            /** Squared */
+            squared: boolean;
+            /** Residual */
+            residual: number;
+            /** Worst */
+            worst: number;
+            /** One Pixel */
+            one_pixel: number;
+            /** Check */
+            check: number | null;
+            /** Holes */
+            holes: components["schemas"]["HoleView"][];
+        };
+        /**
          * RemoveController
          * @description Take a board away, with the pins given on it.
          */
@@ -2886,6 +3446,19 @@ export interface components {
             do: "remove_function";
             /** Function */
             function: string;
+        };
+        /**
+         * RemoveGraphic
+         * @description Take a graphic off the face.
+         */
+        RemoveGraphic: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_graphic";
+            /** Graphic */
+            graphic: string;
         };
         /**
          * RemoveItems
@@ -2938,6 +3511,32 @@ export interface components {
             do: "remove_part";
             /** Part */
             part: string;
+        };
+        /**
+         * RemoveProcedure
+         * @description Forget a procedure.
+         */
+        RemoveProcedure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_procedure";
+            /** Procedure */
+            procedure: string;
+        };
+        /**
+         * RemoveReference
+         * @description Take a picture away; it stays kept.
+         */
+        RemoveReference: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_reference";
+            /** Reference */
+            reference: string;
         };
         /**
          * Rename
@@ -3062,6 +3661,18 @@ export interface components {
             currency?: string | null;
             /** Bought Price */
             bought_price?: number | null;
+        };
+        /**
+         * SetGraphic
+         * @description Add a graphic, or replace the one with the same id.
+         */
+        SetGraphic: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_graphic";
+            graphic: components["schemas"]["Graphic"];
         };
         /**
          * SetKeepOut
@@ -3227,6 +3838,30 @@ export interface components {
             depth: number;
         };
         /**
+         * SetProcedure
+         * @description Add a procedure, or replace the one with the same id.
+         */
+        SetProcedure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_procedure";
+            procedure: components["schemas"]["Procedure"];
+        };
+        /**
+         * SetReference
+         * @description Lay a picture under a panel, or change how it lies.
+         */
+        SetReference: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_reference";
+            reference: components["schemas"]["Reference"];
+        };
+        /**
          * SetStock
          * @description Add sheets to the stock, or replace those with the same id.
          */
@@ -3237,6 +3872,27 @@ export interface components {
              */
             do: "set_stock";
             stock: components["schemas"]["Stock"];
+        };
+        /**
+         * SetStyle
+         * @description Change how words are set; fields left out stay.
+         */
+        SetStyle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_style";
+            /** Font */
+            font?: ("barlow-semi-condensed" | "barlow-condensed" | "overpass" | "single-stroke") | null;
+            /** Panel Cap */
+            panel_cap?: number | null;
+            /** Name Cap */
+            name_cap?: number | null;
+            /** Position Cap */
+            position_cap?: number | null;
+            /** Upper */
+            upper?: boolean | null;
         };
         /**
          * SetSupply
@@ -3445,6 +4101,22 @@ export interface components {
             base: number;
         };
         /**
+         * StepView
+         * @description A step of a procedure: where, which way it points when off, and whether that is odd.
+         */
+        StepView: {
+            /** Function */
+            function: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Off */
+            off: number | null;
+            /** Odd */
+            odd: boolean;
+        };
+        /**
          * Stock
          * @description Sheets of one kind on the shelf.
          */
@@ -3480,6 +4152,39 @@ export interface components {
             count: number;
         };
         /**
+         * Style
+         * @description How all words are set unless one says otherwise. Cap heights 5 : 4 : 3 (common practice).
+         */
+        Style: {
+            /**
+             * Font
+             * @default barlow-semi-condensed
+             * @enum {string}
+             */
+            font: "barlow-semi-condensed" | "barlow-condensed" | "overpass" | "single-stroke";
+            /**
+             * Panel Cap
+             * @default 5
+             */
+            panel_cap: number;
+            /**
+             * Name Cap
+             * @default 4
+             */
+            name_cap: number;
+            /**
+             * Position Cap
+             * @default 3
+             */
+            position_cap: number;
+            /**
+             * Upper
+             * @description Everything in capitals
+             * @default true
+             */
+            upper: boolean;
+        };
+        /**
          * Supply
          * @description A power supply on hand.
          */
@@ -3512,6 +4217,35 @@ export interface components {
             /** Neighbours */
             neighbours: components["schemas"]["NeighbourView"][];
             edge: components["schemas"]["EdgeView"];
+        };
+        /**
+         * SwapGroups
+         * @description Let two sets of parts change places, each keeping its own order.
+         */
+        SwapGroups: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "swap_groups";
+            /** First */
+            first: string[];
+            /** Second */
+            second: string[];
+        };
+        /**
+         * SweepView
+         * @description A procedure over this panel; ``broken`` names the steps before which it jumps or goes back.
+         */
+        SweepView: {
+            /** Procedure */
+            procedure: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Broken */
+            broken: number[];
         };
         /**
          * Switched
@@ -3576,6 +4310,21 @@ export interface components {
             flutes: number;
         };
         /**
+         * Traced
+         * @description A circle traced on a picture by three or more points of its edge.
+         */
+        Traced: {
+            /** Id */
+            id: string;
+            /** Points */
+            points: components["schemas"]["PicturePoint"][];
+            /**
+             * Function
+             * @description The function whose hole it shows
+             */
+            function?: string | null;
+        };
+        /**
          * TurnItems
          * @description Turn placed parts, each about its own centre, counter-clockwise.
          */
@@ -3617,6 +4366,19 @@ export interface components {
             reason: string;
         };
         /**
+         * UnpairItems
+         * @description No longer a mirrored pair.
+         */
+        UnpairItems: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "unpair";
+            /** Functions */
+            functions: string[];
+        };
+        /**
          * UnpinSignals
          * @description Take the pins of these signals back.
          */
@@ -3628,6 +4390,26 @@ export interface components {
             do: "unpin";
             /** Signals */
             signals: string[];
+        };
+        /**
+         * WebView
+         * @description The material between two openings, or an opening and the edge, where it is worst.
+         */
+        WebView: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+            /** Gap */
+            gap: number;
+            /** Needed */
+            needed: number;
+            /** Layer */
+            layer: string;
         };
         /**
          * WireView
@@ -3652,6 +4434,8 @@ export interface components {
             role: string;
             /** Path */
             path: string;
+            /** Stroke */
+            stroke: number | null;
             /** X */
             x: number;
             /** Y */
@@ -3687,6 +4471,22 @@ export interface components {
              * @default []
              */
             hours: components["schemas"]["Hours"][];
+        };
+        /**
+         * ZoneView
+         * @description A circle that a free hand reaches.
+         */
+        ZoneView: {
+            /** Hand */
+            hand: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Radius */
+            radius: number;
         };
         /**
          * Point
@@ -3809,6 +4609,156 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_api_pictures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_api_pictures__picture__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Not Found */
@@ -4119,6 +5069,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    views_api_designs__design_id__face_views__panel__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                panel: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceViews"];
                 };
             };
             /** @description Not Found */

@@ -16,7 +16,7 @@ from wingboard.core.cut.scenes import panel_scenes
 from wingboard.core.design.errors import UnknownThing
 from wingboard.core.design.resolved import Resolved, ResolvedPanel
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
-from wingboard.core.geometry.outline import Vertex, svg_path
+from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
 from wingboard.core.wire.export import wire_files
 
 router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"], responses=PROBLEMS)
@@ -29,6 +29,7 @@ class OperationView(BaseModel):
 
     operation: Operation
     path: str
+    line: str
     many: int
 
 
@@ -131,7 +132,12 @@ def _panel(r: Resolved, panel: ResolvedPanel) -> CutPanel:
 
 def _sheet(name: str, scene: Scene) -> SheetView:
     operations = [
-        OperationView(operation=op, path="".join(_path(i) for i in scene.of(op)), many=len(scene.of(op)))
+        OperationView(
+            operation=op,
+            path="".join(_path(i) for i in scene.of(op) if not i.open),
+            line="".join(_path(i) for i in scene.of(op) if i.open),
+            many=len(scene.of(op)),
+        )
         for op in OPERATIONS
         if scene.of(op)
     ]
@@ -140,6 +146,6 @@ def _sheet(name: str, scene: Scene) -> SheetView:
 
 def _path(item: Item) -> str:
     if not isinstance(item.path, CirclePath):
-        return svg_path(item.path)
+        return svg_line(item.path) if item.open else svg_path(item.path)
     c, r = item.path, item.path.diameter / 2
     return svg_path((Vertex(c.x - r, c.y, 1.0), Vertex(c.x + r, c.y, 1.0)))

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from functools import partial
 
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
+from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import panel_scenes
 from wingboard.core.design.resolved import Resolved, ResolvedPanel
 from wingboard.core.files.dxf import write_dxf
@@ -50,4 +51,6 @@ def _named(r: Resolved, findings: Sequence[Finding], panel: ResolvedPanel) -> di
     first = next(iter(scenes.values()))
     for paper in PAPERS:
         named[f"template-{paper}.pdf"] = (partial(write_template, paper=paper, notes=unsettled(findings)), first)
+        named[f"mock-up-face-{paper}.pdf"] = (partial(write_template, paper=paper), mockup_face(r, panel))
+        named[f"mock-up-rear-{paper}.pdf"] = (partial(write_template, paper=paper), mockup_rear(r, panel))
     return named

@@ -8,8 +8,8 @@ from wingboard.core.design.model import Layer
 from wingboard.core.design.profile import plates
 from wingboard.core.design.resolved import Placed, PlacedCutout, Resolved, ResolvedPanel
 from wingboard.core.design.shapes import Circle
-from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Mark, Word, lettering
-from wingboard.core.face.lettering import contours
+from wingboard.core.face.graphics import LINE, Drawing, graphics_on
+from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
 from wingboard.core.geometry.outline import moved, rounded_rectangle, turned
 
@@ -21,7 +21,7 @@ def layer_scene(r: Resolved, panel: ResolvedPanel, layer: Layer) -> Scene:
     """
     items = []
     if layer.role == "face":
-        items += [item for placed in panel.placed for item in _engraved(placed)]
+        items += [*lettering_items(r, panel), *graphic_items(r, panel)]
     names = {f.id: f.name for f in r.design.functions}
     cuts = panel.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
@@ -30,13 +30,28 @@ def layer_scene(r: Resolved, panel: ResolvedPanel, layer: Layer) -> Scene:
     return _scene(r, panel, layer.name, layer.thickness, tuple(items))
 
 
+def lettering_items(r: Resolved, panel: ResolvedPanel) -> list[Item]:
+    """The functions' words and marks on the face of a panel."""
+    letters = letterings(r)
+    return [item for placed in panel.placed for item in _engraved(placed, letters[placed.number])]
+
+
+def graphic_items(r: Resolved, panel: ResolvedPanel) -> list[Item]:
+    """Brackets, boxes, texts, placards and symbols of a panel."""
+    return [item for drawing in graphics_on(r, panel) for item in _graphic(drawing)]
+
+
 def film_scene(r: Resolved, panel: ResolvedPanel) -> Scene | None:
     """The captions' lenses with their words, to print on film; None when the panel has no lens with words."""
     items: list[Item] = []
     for placed in panel.placed:
-        letters = lettering(placed)
+        letters = letterings(r)[placed.number]
         if letters.inside and letters.words:
-            items += [item for word in letters.words for item in _word(placed, word)]
+            items += [
+                item
+                for word in letters.words
+                for item in _word(word, placed.place.x, placed.place.y, _said(placed, word))
+            ]
             window = PlacedCutout(
                 placed.function.id, "window", placed.part.hole, placed.place.x, placed.place.y, placed.place.turn, None
             )
@@ -64,31 +79,53 @@ def _cut(cut: PlacedCutout, names: dict[str, str]) -> Item:
     return Item(operation, moved(turned(cut.shape.loop(), cut.turn), cut.x, cut.y), label, cut.depth)
 
 
-def _engraved(placed: Placed) -> list[Item]:
-    letters = lettering(placed)
+def _engraved(placed: Placed, letters: Lettering) -> list[Item]:
     if letters.inside:
         return []
-    items = [item for word in letters.words for item in _word(placed, word)]
+    x, y = placed.place.x, placed.place.y
+    items = [item for word in letters.words for item in _word(word, x, y, _said(placed, word))]
     return items + [_mark(placed, mark) for mark in letters.marks]
 
 
-def _word(placed: Placed, word: Word) -> list[Item]:
-    x, y = placed.place.x + word.x, placed.place.y + word.y
-    label = f"{placed.function.name}, {word.run.text}"
-    return [
+def _said(placed: Placed, word: Word) -> str:
+    return f"{placed.function.name}, {word.run.text}"
+
+
+def _word(word: Word, dx: float, dy: float, label: str) -> list[Item]:
+    """A word, its part's centre at (dx, dy): closed outlines, or open strokes of a single-stroke font."""
+    x, y = dx + word.x, dy + word.y
+    closed = [
         Item("engrave", polygon_loop(tuple((px + x, py + y) for px, py in contour)), label)
-        for contour in contours(word.run)
+        for contour in word.contours()
     ]
+    opened = [
+        Item("engrave", polygon_loop(tuple((px + x, py + y) for px, py in line)), label, open=True)
+        for line in word.strokes()
+    ]
+    return closed + opened
+
+
+def _graphic(drawing: Drawing) -> list[Item]:
+    label = f"{drawing.graphic.kind}, {drawing.graphic.text or drawing.graphic.symbol or drawing.graphic.id}"
+    items = [item for word in drawing.words for item in _word(word, 0.0, 0.0, label)]
+    for x0, y0, x1, y1 in drawing.lines:
+        wide, high = abs(x1 - x0) + LINE, abs(y1 - y0) + LINE
+        loop = rounded_rectangle(wide, high, 0, min(x0, x1) - LINE / 2, min(y0, y1) - LINE / 2)
+        items.append(Item("engrave", loop, label))
+    return items
 
 
 def _mark(placed: Placed, mark: Mark) -> Item:
-    stroke = rounded_rectangle(MARK_LENGTH, MARK_WIDTH, 0, -MARK_LENGTH / 2, -MARK_WIDTH / 2)
     x, y = placed.place.x + mark.x, placed.place.y + mark.y
-    return Item("engrave", moved(turned(stroke, mark.turn), x, y), f"{placed.function.name}, marks")
+    label = f"{placed.function.name}, marks"
+    if mark.dot:
+        return Item("engrave", CirclePath(x, y, 2 * MARK_WIDTH), label)
+    stroke = rounded_rectangle(MARK_LENGTH, MARK_WIDTH, 0, -MARK_LENGTH / 2, -MARK_WIDTH / 2)
+    return Item("engrave", moved(turned(stroke, mark.turn), x, y), label)
 
 
 def mark_path(mark: Mark) -> str:
     """A detent's mark as SVG path data relative to its part's centre, y up."""
     c, s = math.cos(math.radians(mark.turn)), math.sin(math.radians(mark.turn))
-    half = MARK_LENGTH / 2
+    half = MARK_WIDTH / 2 if mark.dot else MARK_LENGTH / 2
     return f"M{mark.x - half * c:.3f} {mark.y - half * s:.3f}L{mark.x + half * c:.3f} {mark.y + half * s:.3f}"

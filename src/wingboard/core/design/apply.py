@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from wingboard.core.design import commands as c
-from wingboard.core.design.carry import brief, face, functions, judgement, parts, wire
+from wingboard.core.design.carry import arrange, brief, face, functions, judgement, parts, wire, words
 from wingboard.core.design.carry.steps import Catalogue, carry_out
 from wingboard.core.design.errors import DesignError, Problem
 from wingboard.core.design.model import Design
 
-REGISTERED = (brief, functions, parts, face, wire, judgement)
+REGISTERED = (brief, functions, parts, face, arrange, words, wire, judgement)
 """The modules that carry out the commands."""
 
 

@@ -11,6 +11,7 @@ from wingboard.core.design.base import Angle, Colour, Ident, Length, Mm, Record,
 from wingboard.core.design.outlines import Outline
 from wingboard.core.design.part import Part
 from wingboard.core.design.space import Brief
+from wingboard.core.design.words import Graphic, Legend, Procedure, Reference, Style
 from wingboard.core.design.workshop import Material, Workshop
 
 LayerRole = Literal["face", "diffuser", "back", "board"]
@@ -24,19 +25,6 @@ class Place(Record):
     x: Mm
     y: Mm
     turn: Angle = 0.0
-
-
-class Legend(Record):
-    """The words of a function on the face."""
-
-    text: Words = Field(description="The control's name; empty for none")
-    side: Literal["above", "below", "inside"] = "above"
-    cap: Annotated[float, Field(gt=0, le=50)] | None = Field(None, description="Cap height, the rule's when None")
-    dx: Mm = 0.0
-    dy: Mm = 0.0
-    step: Annotated[float, Field(gt=0, le=180)] | None = Field(
-        None, description="Degrees between the words as drawn, when they do not follow the part"
-    )
 
 
 Duty = Literal["control", "source", "protection", "indicator", "opening"]
@@ -93,6 +81,8 @@ class Function(Wanted):
     part: Ident | None = None
     place: Place | None = None
     legend: Legend | None = None
+    locked: bool = Field(False, description="Stays where it is")
+    pair: Ident | None = Field(None, description="The function this one mirrors, left for right")
     pocket: Length = Field(0.0, description="Depth of a seat cut from behind so that the thread reaches")
 
 
@@ -182,6 +172,10 @@ class Design(Record):
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
     workshop: Workshop = Workshop()
+    style: Style = Style()
+    graphics: tuple[Graphic, ...] = Field((), max_length=500)
+    procedures: tuple[Procedure, ...] = Field((), max_length=50)
+    references: tuple[Reference, ...] = Field((), max_length=20)
 
     @model_validator(mode="after")
     def _names_are_unique_and_known(self) -> Design:
@@ -198,9 +192,23 @@ class Design(Record):
                 raise ValueError(f"functions[{n}].place.panel: no panel “{function.place.panel}”")
             if function.place and function.part is None:
                 raise ValueError(f"functions[{n}].place: placed without a part")
+            if function.pair is not None and function.pair not in functions:
+                raise ValueError(f"functions[{n}].pair: no function “{function.pair}”")
             if function.of is not None and function.of not in functions:
                 raise ValueError(f"functions[{n}].of: no function “{function.of}”")
+        self._face_is_whole(functions, panels)
         return self
+
+    def _face_is_whole(self, functions: set[str], panels: set[str]) -> None:
+        for n, graphic in enumerate(self.graphics):
+            if graphic.panel not in panels or not functions.issuperset(graphic.functions):
+                raise ValueError(f"graphics[{n}]: on a panel, or over a function, that is not there")
+        for n, procedure in enumerate(self.procedures):
+            if not functions.issuperset(procedure.steps):
+                raise ValueError(f"procedures[{n}].steps: a function that is not there")
+        for n, reference in enumerate(self.references):
+            if reference.panel not in panels:
+                raise ValueError(f"references[{n}].panel: no panel “{reference.panel}”")
 
     def _idents(self) -> dict[str, list[str]]:
         boards = {c.id for c in self.controllers}
@@ -214,6 +222,9 @@ class Design(Record):
             "stack": [layer.id for layer in self.stack],
             "controllers": [c.id for c in self.controllers],
             "keepouts": [k.id for k in self.brief.keepouts],
+            "graphics": [g.id for g in self.graphics],
+            "procedures": [p.id for p in self.procedures],
+            "references": [r.id for r in self.references],
             "machines": [m.id for m in self.workshop.machines],
             "stock": [m.id for m in self.workshop.stock],
             "supplies": [m.id for m in self.workshop.supplies],

@@ -1,6 +1,6 @@
-"""Words placed by rule: the name above or below its control, a word at each position, a mark at each detent.
+"""Words placed by rule: the name beside its control, a word at each position, a mark at each detent, symbols.
 
-Sizes are common practice: panel name 5 mm, control name 4, position 3 (cap heights 5 : 4 : 3).
+Sizes are the design's style, 5 : 4 : 3 unless changed (common practice).
 """
 
 from __future__ import annotations
@@ -9,37 +9,53 @@ import math
 from functools import lru_cache
 from typing import NamedTuple
 
-from wingboard.core.design.model import Legend
+from shapely import MultiPoint, Polygon
+
+from wingboard.core.design.part import Part
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.design.shapes import Circle, Path, Rect, Shape
-from wingboard.core.face.lettering import Run, run
+from wingboard.core.design.words import Legend, Style
+from wingboard.core.face.lettering import Arc, Contour, Run, contours, run, stroke_lines
+from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.geometry.shapeset import ShapeSet
 
-NAME_CAP = 4.0
-POSITION_CAP = 3.0
 GAP = 1.6
 """Between words and what they belong to (mm)."""
 MARK_LENGTH, MARK_WIDTH = 2.2, 0.6
 """A detent's mark (mm)."""
+LINES = 1.5
+"""From one line of a name to the next, in cap heights (common practice)."""
+LENS_MARGIN = 1.0
+"""Between the words on a lens, or its symbol, and its edge (mm)."""
 
 
 class Word(NamedTuple):
-    """A line of words, its origin relative to the part's centre, not turned."""
+    """A line of words or a symbol, its origin relative to the part's centre, not turned."""
 
     role: str
     run: Run
     x: float
     y: float
     box: Rounded
+    symbol: str | None = None
+
+    def contours(self) -> tuple[Contour, ...]:
+        """Closed outlines about its own origin."""
+        return symbol(self.symbol, self.run.cap).contours if self.symbol else contours(self.run)
+
+    def strokes(self) -> tuple[Contour, ...]:
+        """Open strokes about its own origin, for a single-stroke font."""
+        return () if self.symbol else stroke_lines(self.run)
 
 
 class Mark(NamedTuple):
-    """A stroke at a detent: its middle relative to the part's centre, and its direction in degrees."""
+    """A stroke at a detent, or a dot: its middle relative to the part's centre, and its direction in degrees."""
 
     x: float
     y: float
     turn: float
+    dot: bool = False
 
 
 class Lettering(NamedTuple):
@@ -50,40 +66,56 @@ class Lettering(NamedTuple):
     inside: bool
 
 
-def lettering(placed: Placed) -> Lettering:
+NOTHING = Lettering((), (), False)
+
+
+def lettering(placed: Placed, style: Style) -> Lettering:
     """The words and marks of a placed part, relative to its centre."""
     function, part = placed.function, placed.part
     legend = function.legend
-    if legend is None:
-        return Lettering((), (), False)
+    if legend is None or legend.hidden:
+        return NOTHING
     words = function.positions[: part.ways]
     angles = part.angles(len(words), legend.step)
-    frame = part.hole if legend.side == "inside" else part.cover
-    return _lettering(legend, words, angles, frame, part.detents is not None, placed.place.turn)
+    return _lettering(legend, words, angles, _frame(legend, part), part.detents is not None, placed.place.turn, style)
+
+
+def _frame(legend: Legend, part: Part) -> Shape:
+    return part.hole if legend.side == "inside" else part.cover
 
 
 def letterings(r: Resolved) -> dict[int, Lettering]:
     """The words and marks of every placed part, by its number."""
-    return r.once("letterings", lambda: {p.number: lettering(p) for p in r.placed})
+    return r.once("letterings", lambda: {p.number: lettering(p, r.design.style) for p in r.placed})
 
 
 @lru_cache(maxsize=8192)
 def _lettering(
-    legend: Legend, words: tuple[str, ...], angles: tuple[float, ...], cover: Shape, ticks: bool, turn: float
+    legend: Legend,
+    words: tuple[str, ...],
+    angles: tuple[float, ...],
+    cover: Shape,
+    detents: bool,
+    turn: float,
+    style: Style,
 ) -> Lettering:
     placed: list[Word] = []
     marks: list[Mark] = []
     for text, angle in zip(words, angles, strict=True):
         direction = angle + turn
         reach = _support(cover, angle) + GAP
-        if ticks:
-            marks.append(_mark(direction, reach + MARK_LENGTH / 2 - GAP / 2))
+        if detents and legend.marks != "none":
+            marks.append(_mark(direction, reach + MARK_LENGTH / 2 - GAP / 2, legend.marks == "dots"))
             reach += MARK_LENGTH
         if text:
-            placed.append(_radial("position", run(text, POSITION_CAP), direction, reach))
-    if legend.text:
-        placed.append(_name(legend, cover, turn, placed))
+            line = run(_cased(text, style), style.position_cap, style.font)
+            placed.append(_radial("position", line, direction, reach))
+    placed += _name(legend, cover, turn, placed, style)
     return Lettering(tuple(placed), tuple(marks), legend.side == "inside")
+
+
+def _cased(text: str, style: Style) -> str:
+    return text.upper() if style.upper else text
 
 
 def _support(shape: Shape, angle: float) -> float:
@@ -97,12 +129,12 @@ def _support(shape: Shape, angle: float) -> float:
     return (shape.width / 2 - radius) * c + (shape.height / 2 - radius) * s + radius
 
 
-def _mark(direction: float, reach: float) -> Mark:
+def _mark(direction: float, reach: float, dot: bool) -> Mark:
     a = math.radians(direction)
-    return Mark(reach * math.cos(a), reach * math.sin(a), direction)
+    return Mark(reach * math.cos(a), reach * math.sin(a), direction, dot)
 
 
-def _boxed(role: str, line: Run, cx: float, cy: float) -> Word:
+def boxed(role: str, line: Run, cx: float, cy: float) -> Word:
     """A word whose outlines are centred on (cx, cy)."""
     x0, y0, x1, y1 = line.bounds
     x, y = cx - (x0 + x1) / 2, cy - (y0 + y1) / 2
@@ -110,28 +142,75 @@ def _boxed(role: str, line: Run, cx: float, cy: float) -> Word:
     return Word(role, line, round(x, 4), round(y, 4), box)
 
 
+def drawn_symbol(name: str, size: float, x: float, y: float) -> Word:
+    """A symbol as a word, its middle at (x, y); an unknown one becomes the warning sign."""
+    known = name if name in SYMBOLS else "warning"
+    picture = symbol(known, size)
+    line = Run(known, size, "barlow-semi-condensed", size, (-size / 2, -size / 2, size / 2, size / 2), picture.path, "")
+    return Word("symbol", line, x, y, slab(size, size).moved(x, y), known)
+
+
 def _radial(role: str, line: Run, direction: float, reach: float) -> Word:
     x0, _, x1, _ = line.bounds
     c, s = math.cos(math.radians(direction)), math.sin(math.radians(direction))
     out = reach + abs(c) * (x1 - x0) / 2 + abs(s) * line.cap / 2
-    return _boxed(role, line, out * c, out * s)
+    return boxed(role, line, out * c, out * s)
 
 
-def _name(legend: Legend, cover: Shape, turn: float, others: list[Word]) -> Word:
-    cap = legend.cap or NAME_CAP
+def _name(legend: Legend, cover: Shape, turn: float, others: list[Word], style: Style) -> list[Word]:
+    if legend.symbol:
+        return [_symbol(legend, cover, turn, others, style)]
+    if not legend.text:
+        return []
     if legend.side == "inside":
-        line = _fitted(legend.text, legend.cap or POSITION_CAP, cover)
-        return _boxed("name", line, legend.dx, legend.dy)
-    line = run(legend.text, cap)
-    half = (line.bounds[2] - line.bounds[0]) / 2
+        return _on_lens(legend, cover, style)
+    cap = legend.cap or style.name_cap
+    if legend.curved and legend.side == "above":
+        return [_curved(_cased(legend.text.replace("|", " "), style), cap, cover, turn, others, style)]
+    lines = [run(_cased(t.strip(), style), cap, style.font) for t in legend.text.split("|")]
+    if legend.side in ("left", "right"):
+        return _beside(legend, lines, cap, cover, turn, others)
+    return _stacked(legend, lines, cap, cover, turn, others)
+
+
+def _stacked(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: float, others: list[Word]) -> list[Word]:
+    half = max(line.bounds[2] - line.bounds[0] for line in lines) / 2
+    pitch = cap * LINES
     if legend.side == "above":
-        top = max([_support(cover, 90 - turn), *(_edge(w, half, 3) for w in others)])
-        y = top + GAP
+        y = max([_support(cover, 90 - turn), *(_edge(w, half, 3) for w in others)]) + GAP + pitch * (len(lines) - 1)
     else:
-        bottom = min([-_support(cover, 90 - turn), *(_edge(w, half, 1) for w in others)])
-        y = bottom - GAP - cap
-    middle = (line.bounds[1] + line.bounds[3]) / 2
-    return _boxed("name", line, legend.dx, y + legend.dy + middle)
+        y = min([-_support(cover, 90 - turn), *(_edge(w, half, 1) for w in others)]) - GAP - cap
+    made = []
+    for n, line in enumerate(lines):
+        middle = (line.bounds[1] + line.bounds[3]) / 2
+        made.append(boxed("name", line, legend.dx, y - n * pitch + legend.dy + middle))
+    return made
+
+
+def _beside(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: float, others: list[Word]) -> list[Word]:
+    side = 1 if legend.side == "right" else -1
+    reach = max([_support(cover, -turn), *(side * w.box.bounds[2 if side > 0 else 0] for w in others)]) + GAP
+    top = cap * LINES * (len(lines) - 1) / 2
+    made = []
+    for n, line in enumerate(lines):
+        wide = line.bounds[2] - line.bounds[0]
+        made.append(boxed("name", line, side * (reach + wide / 2) + legend.dx, top - n * cap * LINES + legend.dy))
+    return made
+
+
+def _curved(text: str, cap: float, cover: Shape, turn: float, others: list[Word], style: Style) -> Word:
+    """The name round the control, outside its position words."""
+    reach = max([_support(cover, 90), *(math.hypot(x, y) for w in others for x, y in _corners(w.box))]) + GAP
+    line = run(text, cap, style.font, Arc(round(reach, 3), 90.0))
+    points = [p for contour in (*contours(line, 0.2), *stroke_lines(line)) for p in contour] or [(0.0, reach)]
+    hull = MultiPoint(points).convex_hull
+    core = hull if isinstance(hull, Polygon) else slab(0.1, 0.1).moved(0, reach).core
+    return Word("name", line, 0.0, 0.0, Rounded(core, 0.0))
+
+
+def _corners(box: Rounded) -> tuple[tuple[float, float], ...]:
+    x0, y0, x1, y1 = box.bounds
+    return (x0, y0), (x1, y0), (x1, y1), (x0, y1)
 
 
 def _edge(word: Word, half: float, side: int) -> float:
@@ -140,15 +219,37 @@ def _edge(word: Word, half: float, side: int) -> float:
     return word.box.bounds[side] if x0 < half + GAP and x1 > -half - GAP else 0.0
 
 
-def _fitted(text: str, cap: float, lens: Shape) -> Run:
-    room = lens.span[0] - 2.0
-    line = run(text, cap)
-    width = line.bounds[2] - line.bounds[0]
-    return line if width <= room else run(text, round(cap * room / width, 2))
+def _on_lens(legend: Legend, lens: Shape, style: Style) -> list[Word]:
+    texts = [_cased(t.strip(), style) for t in legend.text.split("|")]
+    cap = min(_fitting_cap(t, legend.cap or style.position_cap, lens, len(texts), style) for t in texts)
+    top = cap * LINES * (len(texts) - 1) / 2
+    return [
+        boxed("name", run(t, cap, style.font), legend.dx, legend.dy + top - n * cap * LINES)
+        for n, t in enumerate(texts)
+    ]
+
+
+def _fitting_cap(text: str, cap: float, lens: Shape, lines: int, style: Style) -> float:
+    wide, high = (side - 2 * LENS_MARGIN for side in lens.span)
+    line = run(text, cap, style.font)
+    width = max(line.bounds[2] - line.bounds[0], 1e-6)
+    tall = cap * (1 + LINES * (lines - 1))
+    return round(cap * min(1.0, wide / width, high / tall), 2)
+
+
+def _symbol(legend: Legend, cover: Shape, turn: float, others: list[Word], style: Style) -> Word:
+    name = legend.symbol or "warning"
+    if legend.side == "inside":
+        size = max(0.5, min(cover.span) - 2 * LENS_MARGIN)
+        return drawn_symbol(name, round(size, 2), legend.dx, legend.dy)
+    size = (legend.cap or style.name_cap) * 1.6
+    sign = -1 if legend.side == "below" else 1
+    reach = max([_support(cover, 90 - turn), *(sign * w.box.bounds[3 if sign > 0 else 1] for w in others)])
+    return drawn_symbol(name, round(size, 2), legend.dx, sign * (reach + GAP + size / 2) + legend.dy)
 
 
 def words_on(r: Resolved, panel: ResolvedPanel) -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
-    """The boxes of all words on the face of a panel (those on lenses apart), and what each is."""
+    """The boxes of all functions' words on the face of a panel (those on lenses apart), and what each is."""
 
     def compute() -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
         found = [

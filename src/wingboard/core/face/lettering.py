@@ -1,87 +1,151 @@
-"""Words as outlines, from the font that ships with the core. Cap height is the height of a capital H, not of the font.
+"""Words as paths, from the fonts that ship with the core. Cap height is the height of a capital H, not of the font.
 
-What is returned is path data and closed loops: nothing downstream needs a font.
+What is returned is path data, closed loops and open strokes: nothing downstream needs a font. A line may run straight
+from its origin, or along an arc about its origin.
 """
 
 from __future__ import annotations
 
 import math
-from functools import cache, lru_cache
-from importlib import resources
+from collections.abc import Iterator
+from functools import lru_cache
 from typing import Any, NamedTuple
 
 from fontTools.pens.basePen import BasePen
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.svgPathPen import SVGPathPen
-from fontTools.pens.transformPen import TransformPen
-from fontTools.ttLib import TTFont
+
+from wingboard.core.design.words import FontName
+from wingboard.core.face.fonts import Affine, glyph_set, is_stroke, outlines, strokes
 
 Contour = tuple[tuple[float, float], ...]
-
-FONT = "BarlowSemiCondensed-Medium.ttf"
+FONT: FontName = "barlow-semi-condensed"
 SPACING = 0.04
 """Extra room between letters, in cap heights: engraved strokes read better slightly apart (common practice)."""
+WIDTH = 1 / 8
+"""Width of an engraved single stroke in cap heights: 1/6 to 1/8 (common practice)."""
+
+
+class Arc(NamedTuple):
+    """A circle about the origin that the baseline follows, clockwise; ``middle`` is where the line's middle stands."""
+
+    radius: float
+    middle: float
 
 
 class Run(NamedTuple):
-    """A line of text with its origin at the left end of the baseline, y up, in mm."""
+    """A line of text, y up, in mm: its origin at the left end of the baseline, or at the centre of its arc."""
 
     text: str
     cap: float
+    font: FontName
     width: float
     bounds: tuple[float, float, float, float]
     path: str
     missing: str
     """The characters the font does not have; they are left out."""
+    arc: Arc | None = None
 
-
-@cache
-def _font() -> tuple[TTFont, Any, dict[int, str], float]:
-    file = resources.files("wingboard.core.face") / "fonts" / FONT
-    with file.open("rb") as stream:
-        font = TTFont(stream, lazy=False)
-    glyphs = font.getGlyphSet()
-    pen = BoundsPen(glyphs)
-    glyphs["H"].draw(pen)
-    return font, glyphs, font.getBestCmap(), float(pen.bounds[3])
+    @property
+    def stroke(self) -> float | None:
+        """Width (mm) of the stroke to engrave along the path; None for outlines, which are filled."""
+        return round(self.cap * WIDTH, 3) if is_stroke(self.font) else None
 
 
 @lru_cache(maxsize=8192)
-def run(text: str, cap: float) -> Run:
+def run(text: str, cap: float, font: FontName = FONT, arc: Arc | None = None) -> Run:
     """Set a line of text.
 
     :param cap: height (mm) of a capital H.
-    :returns: its outlines; empty text or text without a single known character gives an empty path of no width.
+    :returns: its paths; empty text or text without a single known character gives an empty path of no width.
     """
-    _, glyphs, cmap, cap_units = _font()
-    scale = cap / cap_units
+    missing = "".join(ch for ch in text if not _known(ch, font))
+    width = _width(text, cap, font)
+    if is_stroke(font):
+        lines = _stroke_lines(text, cap, font, width, arc)
+        path = "".join("M" + "L".join(f"{_short(x)} {_short(y)}" for x, y in line) for line in lines)
+        box = _box([p for line in lines for p in line], cap * WIDTH / 2)
+        return Run(text, cap, font, width, box, path, missing, arc)
+    glyphs = glyph_set(font)
     svg, bounds = SVGPathPen(glyphs, ntos=_short), BoundsPen(glyphs)
-    x, missing, last = 0.0, "", 0.0
-    for character in text:
-        name = cmap.get(ord(character))
-        if name is None:
-            missing += character
-            continue
+    for character, affine in _placed(text, cap, font, width, arc):
         for pen in (svg, bounds):
-            glyphs[name].draw(TransformPen(pen, (scale, 0, 0, scale, x, 0)))
-        last = x + glyphs[name].width * scale
-        x = last + SPACING * cap
-    box = tuple(float(v) for v in bounds.bounds) if bounds.bounds else (0.0, 0.0, 0.0, 0.0)
-    return Run(text, cap, last, (box[0], box[1], box[2], box[3]), svg.getCommands(), missing)
+            outlines(font).draw(character, pen, affine)
+    found = bounds.bounds
+    box = (float(found[0]), float(found[1]), float(found[2]), float(found[3])) if found else (0.0, 0.0, 0.0, 0.0)
+    return Run(text, cap, font, width, box, svg.getCommands(), missing, arc)
 
 
 def contours(line: Run, sag: float = 0.01) -> tuple[Contour, ...]:
-    """The outlines of a run as closed polygons no further than ``sag`` mm from the curves, in its own coordinates."""
-    _, glyphs, cmap, cap_units = _font()
-    scale, x = line.cap / cap_units, 0.0
-    flat = _FlatPen(glyphs, sag)
-    for character in line.text:
-        name = cmap.get(ord(character))
-        if name is None:
-            continue
-        glyphs[name].draw(TransformPen(flat, (scale, 0, 0, scale, x, 0)))
-        x += glyphs[name].width * scale + SPACING * line.cap
+    """The outlines of a run as closed polygons no further than ``sag`` mm from the curves; none for single strokes."""
+    if is_stroke(line.font):
+        return ()
+    flat = _FlatPen(glyph_set(line.font), sag)
+    for character, affine in _placed(line.text, line.cap, line.font, line.width, line.arc):
+        outlines(line.font).draw(character, flat, affine)
     return tuple(tuple(c) for c in flat.closed if len(c) > 2)
+
+
+def stroke_lines(line: Run) -> tuple[Contour, ...]:
+    """The strokes of a single-stroke run as open lines; none for outline fonts."""
+    if not is_stroke(line.font):
+        return ()
+    return _stroke_lines(line.text, line.cap, line.font, line.width, line.arc)
+
+
+def _known(character: str, font: FontName) -> bool:
+    return character in strokes().characters if is_stroke(font) else outlines(font).known(character)
+
+
+def _advance(character: str, cap: float, font: FontName) -> float:
+    if is_stroke(font):
+        return strokes().characters[character][0] * cap / strokes().cap
+    return outlines(font).advance(character) * cap / outlines(font).cap
+
+
+def _width(text: str, cap: float, font: FontName) -> float:
+    known = [ch for ch in text if _known(ch, font)]
+    return math.fsum(_advance(ch, cap, font) for ch in known) + SPACING * cap * max(0, len(known) - 1)
+
+
+def _placed(text: str, cap: float, font: FontName, width: float, arc: Arc | None) -> Iterator[tuple[str, Affine]]:
+    """Each character that the font has, and the transform from its units to mm."""
+    scale = cap / (strokes().cap if is_stroke(font) else outlines(font).cap)
+    x = 0.0
+    for character in text:
+        if not _known(character, font):
+            continue
+        advance = _advance(character, cap, font)
+        if arc is None:
+            yield character, (scale, 0.0, 0.0, scale, x, 0.0)
+        else:
+            yield character, _round(arc, scale, x + advance / 2 - width / 2, advance)
+        x += advance + SPACING * cap
+
+
+def _round(arc: Arc, scale: float, along: float, advance: float) -> Affine:
+    """The character whose middle lies ``along`` mm from the line's middle, upright to the circle."""
+    direction = math.radians(arc.middle) - along / arc.radius
+    turn = direction - math.pi / 2
+    c, s = math.cos(turn), math.sin(turn)
+    x = arc.radius * math.cos(direction) - advance / 2 * c
+    y = arc.radius * math.sin(direction) - advance / 2 * s
+    return scale * c, scale * s, -scale * s, scale * c, x, y
+
+
+def _stroke_lines(text: str, cap: float, font: FontName, width: float, arc: Arc | None) -> tuple[Contour, ...]:
+    made = []
+    for character, (a, b, c, d, e, f) in _placed(text, cap, font, width, arc):
+        for line in strokes().characters[character][1]:
+            made.append(tuple((a * x + c * y + e, b * x + d * y + f) for x, y in line))
+    return tuple(made)
+
+
+def _box(points: list[tuple[float, float]], room: float) -> tuple[float, float, float, float]:
+    if not points:
+        return 0.0, 0.0, 0.0, 0.0
+    xs, ys = [p[0] for p in points], [p[1] for p in points]
+    return min(xs) - room, min(ys) - room, max(xs) + room, max(ys) + room
 
 
 def _short(value: float) -> str:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from wingboard.core.design.commands import MoveItems
 from wingboard.core.design.profile import depth_behind_front, plates
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.graphics import graphic_shapes
 from wingboard.core.face.legend import Lettering, letterings, words_on
 from wingboard.core.face.rules import behind_boxes, bridge_needed, keep_out_on, spacing_needed, widest_spacing
 from wingboard.core.findings.finding import Fix
@@ -31,6 +32,8 @@ class Shortfalls(NamedTuple):
     words: float
     words_edge: float
     keepouts: float
+    graphics: float
+    covers: float
 
     def no_worse_than(self, other: Shortfalls) -> bool:
         """Whether each kind holds here, or fails by no more than there."""
@@ -50,7 +53,9 @@ class Mover:
         openings, edge = self._openings(dx, dy)
         words, words_edge = self._words(dx, dy)
         hands, bodies, keepouts = self._hands(dx, dy), self._bodies(dx, dy), self._keepouts(dx, dy)
-        return Shortfalls(hands, openings, edge, bodies, words, words_edge, keepouts)
+        return Shortfalls(
+            hands, openings, edge, bodies, words, words_edge, keepouts, self._graphics(dx, dy), self._covers(dx, dy)
+        )
 
     def _own(self, shapes: ShapeSet, dx: float, dy: float) -> list[Rounded]:
         mine = (shapes.owners == self.placed.number).nonzero()[0]
@@ -88,6 +93,28 @@ class Mover:
         bodies = self._own(self.panel.envelopes("body"), dx, dy)
         return max((-gap(body, Rounded(box, 0.0)) for body in bodies for box in boxes), default=-math.inf)
 
+    def _covers(self, dx: float, dy: float) -> float:
+        need, shapes, worst = limit(self.design, "cover-clearance"), self.panel.envelopes("cover"), -math.inf
+        for shape in self._own(shapes, dx, dy):
+            near = shapes.against(shape, need, self.placed.number)
+            worst = max(worst, need - near[0][1] if near else -math.inf)
+        return worst
+
+    def _graphics(self, dx: float, dy: float) -> float:
+        """Against brackets, boxes, texts and placards, for what covers the face and for the part's words."""
+        shapes, _ = graphic_shapes(self.r, self.panel)
+        if not len(shapes):
+            return -math.inf
+        need, worst = limit(self.design, "legend-clearance"), -math.inf
+        letters = letterings(self.r)[self.placed.number]
+        x, y = self.placed.place.x + dx, self.placed.place.y + dy
+        own = self._own(self.panel.envelopes("cover"), dx, dy)
+        own += [word.box.moved(x, y) for word in letters.words if not letters.inside]
+        for shape in own:
+            near = shapes.against(shape, need, self.placed.number)
+            worst = max(worst, need - near[0][1] if near else -math.inf)
+        return worst
+
     def _words(self, dx: float, dy: float) -> tuple[float, float]:
         words, _ = words_on(self.r, self.panel)
         covers, need = self.panel.envelopes("cover"), limit(self.design, "legend-clearance")
@@ -118,7 +145,7 @@ def move_to_settle(r: Resolved, panel: ResolvedPanel, candidates: list[Placed], 
     :returns: None when every such move would run into something else, or further than :data:`FARTHEST`.
     """
     best: tuple[float, str, Placed] | None = None
-    for placed in reversed(candidates):
+    for placed in reversed([c for c in candidates if not c.function.locked]):
         mover = Mover(r, panel, placed)
         before = mover.shortfalls(0, 0)
         for way, (sx, sy) in _WAYS.items():

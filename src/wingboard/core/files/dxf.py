@@ -30,7 +30,7 @@ def write_dxf(scene: Scene) -> bytes:
             space.add_circle((item.path.x, item.path.y), item.path.diameter / 2, dxfattribs={"layer": layer})
         else:
             points = [(v.x, v.y, v.bulge) for v in item.path]
-            space.add_lwpolyline(points, format="xyb", close=True, dxfattribs={"layer": layer})
+            space.add_lwpolyline(points, format="xyb", close=not item.open, dxfattribs={"layer": layer})
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode()

@@ -24,12 +24,13 @@ class CirclePath(NamedTuple):
 
 
 class Item(NamedTuple):
-    """A closed path of one operation. ``depth`` None goes through. ``label`` says whose it is."""
+    """A path of one operation, closed unless ``open``. ``depth`` None goes through. ``label`` says whose it is."""
 
     operation: Operation
     path: CirclePath | Loop
     label: str
     depth: float | None = None
+    open: bool = False
 
 
 class Scene(NamedTuple):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from xml.sax.saxutils import escape, quoteattr
 
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
-from wingboard.core.geometry.outline import Loop, Vertex, svg_path
+from wingboard.core.geometry.outline import Loop, Vertex, svg_line, svg_path
 
 STROKE: dict[Operation, str] = {"engrave": "#4A5A63", "pocket": "#8A5A00", "inner": "#0B6B74", "outline": "#1E262B"}
 """One colour an operation, so that a laser's driver can tell them apart; the groups' names say which is which."""
@@ -31,11 +31,22 @@ def write_svg(scene: Scene) -> bytes:
 def _group(scene: Scene, operation: Operation) -> list[str]:
     if operation != "engrave":
         return [_element(item, scene.height) for item in scene.of(operation)]
-    together: dict[str, list[str]] = {}
+    together: dict[tuple[str, bool], list[str]] = {}
+    circles = []
     for item in scene.of(operation):
-        if not isinstance(item.path, CirclePath):
-            together.setdefault(item.label, []).append(svg_path(_flipped(item.path, scene.height)))
-    return [f'<path d="{"".join(paths)}" {_label(label)}/>' for label, paths in together.items()]
+        if isinstance(item.path, CirclePath):
+            circles.append(_element(item, scene.height))
+        else:
+            flipped = _flipped(item.path, scene.height)
+            path = svg_line(flipped) if item.open else svg_path(flipped)
+            together.setdefault((item.label, item.open), []).append(path)
+    return [*(_engraving("".join(paths), *key) for key, paths in together.items()), *circles]
+
+
+def _engraving(path: str, label: str, opened: bool) -> str:
+    """A filled outline, or the line of a single stroke, which is followed and not filled."""
+    line = f' fill="none" stroke="{STROKE["engrave"]}"' if opened else ""
+    return f'<path d="{path}" {_label(label)}{line}/>'
 
 
 def _element(item: Item, height: float) -> str:

@@ -90,7 +90,7 @@ def _page(canvas: Any, scene: Scene, spread: Tiling, tile: Tile) -> None:
     canvas.setLineWidth(0.15)
     for item in scene.items:
         _path(canvas, item)
-        if isinstance(item.path, CirclePath):
+        if isinstance(item.path, CirclePath) and item.operation != "engrave":
             _centre_mark(canvas, item.path)
     canvas.restoreState()
     _overlap_marks(canvas, spread, tile)
@@ -103,15 +103,17 @@ def _path(canvas: Any, item: Item) -> None:
     else:
         loop = item.path
         path.moveTo(loop[0].x, loop[0].y)
-        for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
+        following = loop[1:] if item.open else loop[1:] + loop[:1]
+        for start, end in zip(loop, following, strict=False):
             arc = arc_of(start, end)
             if arc is None:
                 path.lineTo(end.x, end.y)
             else:
                 cx, cy, r, angle, sweep = arc
                 path.arcTo(cx - r, cy - r, cx + r, cy + r, math.degrees(angle), math.degrees(sweep))
-        path.close()
-    engraved = item.operation == "engrave"
+        if not item.open:
+            path.close()
+    engraved = item.operation == "engrave" and not item.open
     canvas.setFillGray(0.55)
     canvas.drawPath(path, stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
 

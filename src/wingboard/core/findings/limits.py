@@ -8,6 +8,7 @@ from wingboard.core.design.base import Source
 from wingboard.core.design.model import Design
 
 SPACING = Source(kind="memory", note="MIL-STD-1472, one finger, at random")
+SPACING_EYE = Source(kind="memory", note="MIL-STD-1472, legibility by distance")
 PRACTICE = Source(kind="practice")
 SAFE = Source(kind="memory", note="IEC 60364-4-41, touch voltage")
 
@@ -37,6 +38,11 @@ LIMITS: dict[str, Limit] = {
     "bridge-metal": Limit(1.0, "mm", "bridge in aluminium and steel", PRACTICE),
     "body-clearance": Limit(1.0, "mm", "between two bodies behind the panel", PRACTICE),
     "legend-clearance": Limit(0.8, "mm", "between words and what covers the face", PRACTICE),
+    "cover-clearance": Limit(0.5, "mm", "between caps, knobs, bezels and guards", PRACTICE),
+    "seam-clearance": Limit(2.0, "mm", "from words to the next module", PRACTICE),
+    "reach-primary": Limit(0.8, "× reach", "zone a hand finds without leaning", PRACTICE),
+    "legend-angle": Limit(16.0, "′", "minutes of arc a capital subtends at the eye, at least", SPACING_EYE),
+    "trace-deviation": Limit(0.5, "mm", "from a hole to its trace on a picture", PRACTICE),
     "pocket-floor": Limit(1.0, "mm", "left under a pocket, and never under a third of the sheet", PRACTICE),
     "breaker-factor": Limit(1.25, "times", "a fuse or breaker over its load, at least", PRACTICE),
     "touch-ac": Limit(50.0, "V AC", "above it a licensed electrician wires", SAFE),

@@ -122,5 +122,10 @@ def svg_path(loop: Loop) -> str:
     return "".join(out) + "Z"
 
 
+def svg_line(points: Loop) -> str:
+    """Straight pieces from the first point to the last, as SVG path data, not closed; bulges are ignored."""
+    return "M" + "L".join(f"{_n(v.x)} {_n(v.y)}" for v in points)
+
+
 def _n(value: float) -> str:
     return f"{round(value, 4) + 0.0:.4f}".rstrip("0").rstrip(".")

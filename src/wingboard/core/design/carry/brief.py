@@ -56,7 +56,7 @@ def _(command: c.RemoveKeepOut, design: Design, catalogue: Catalogue) -> Design:
 def _(command: c.SplitOpening, design: Design, catalogue: Catalogue) -> Design:
     panels = split(design.brief, command.names, command.shares, command.seam)
     freed = {f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place}
-    return with_changes(with_functions(design, freed), panels=panels)
+    return with_changes(with_functions(design, freed), panels=panels, graphics=(), references=())
 
 
 def _with_shelf(design: Design, kind: str, entry: Any) -> Design:

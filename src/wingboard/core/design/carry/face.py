@@ -17,8 +17,9 @@ from wingboard.core.design.carry.steps import (
     with_functions,
 )
 from wingboard.core.design.errors import NotPossible, UnknownThing
-from wingboard.core.design.model import Design, Function, Legend, Panel, Place
+from wingboard.core.design.model import Design, Function, Panel, Place
 from wingboard.core.design.outlines import RectOutline, stretched
+from wingboard.core.design.words import Legend
 from wingboard.core.quantity import LONGEST
 
 
@@ -28,27 +29,38 @@ def _(command: c.PlacePart, design: Design, catalogue: Catalogue) -> Design:
     find_panel(design, command.panel)
     if function.part is None:
         raise NotPossible(f"Choose a part for “{function.name}” first, then place it", "function")
+    if function.locked and function.place is not None:
+        raise NotPossible(f"“{function.name}” is locked where it is; unlock it first", "function")
     place = Place(panel=command.panel, x=command.x, y=command.y, turn=command.turn)
     changes: dict[str, Any] = {"place": place}
     if function.place is None and function.legend is None:
         part = next(p for p in design.parts if p.id == function.part)
         side: Literal["above", "inside"] = "inside" if part.family == "caption" else "above"
-        changes["legend"] = Legend(text=function.name.upper(), side=side)
+        silent = part.family in ("fixing", "vent", "speaker", "blank", "placard")
+        text = function.name.upper() if design.style.upper else function.name
+        changes["legend"] = Legend(text="" if silent else text, side=side, hidden=silent)
     return with_functions(design, {function.id: function.model_copy(update=changes)})
 
 
-def _placed(design: Design, idents: Sequence[str]) -> list[tuple[Function, Place]]:
+def placed_functions(design: Design, idents: Sequence[str], even_locked: bool = False) -> list[tuple[Function, Place]]:
+    """The functions of these ids with their places, each once.
+
+    :raises NotPossible: one is not on a panel, or is locked there (unless ``even_locked``).
+    """
     by_id = {f.id: f for f in design.functions}
     found = []
     for ident in dict.fromkeys(idents):
         function = by_id.get(ident) or find_function(design, ident, "functions")
         if function.place is None:
             raise NotPossible(f"“{function.name}” is not on a panel yet", "functions")
+        if function.locked and not even_locked:
+            raise NotPossible(f"“{function.name}” is locked where it is; unlock it first", "functions")
         found.append((function, function.place))
     return found
 
 
-def _moved(place: Place, dx: float, dy: float, by: float) -> Place:
+def moved_place(place: Place, dx: float, dy: float, by: float) -> Place:
+    """The place shifted by (dx, dy) mm and turned by degrees. :raises NotPossible: out of all bounds."""
     x, y = round(place.x + dx, 4), round(place.y + dy, 4)
     if max(abs(x), abs(y)) > LONGEST:
         raise NotPossible(f"That would be further than {LONGEST:.0f} mm from the panel's corner", "dx")
@@ -57,21 +69,23 @@ def _moved(place: Place, dx: float, dy: float, by: float) -> Place:
 
 @carry_out.register
 def _(command: c.MoveItems, design: Design, catalogue: Catalogue) -> Design:
-    placed = _placed(design, command.functions)
-    changed = {f.id: f.model_copy(update={"place": _moved(place, command.dx, command.dy, 0)}) for f, place in placed}
+    placed = placed_functions(design, command.functions)
+    changed = {
+        f.id: f.model_copy(update={"place": moved_place(place, command.dx, command.dy, 0)}) for f, place in placed
+    }
     return with_functions(design, changed)
 
 
 @carry_out.register
 def _(command: c.TurnItems, design: Design, catalogue: Catalogue) -> Design:
-    placed = _placed(design, command.functions)
-    changed = {f.id: f.model_copy(update={"place": _moved(place, 0, 0, command.by)}) for f, place in placed}
+    placed = placed_functions(design, command.functions)
+    changed = {f.id: f.model_copy(update={"place": moved_place(place, 0, 0, command.by)}) for f, place in placed}
     return with_functions(design, changed)
 
 
 @carry_out.register
 def _(command: c.RemoveItems, design: Design, catalogue: Catalogue) -> Design:
-    placed = _placed(design, command.functions)
+    placed = placed_functions(design, command.functions)
     return with_functions(design, {f.id: f.model_copy(update={"place": None}) for f, _ in placed})
 
 
@@ -122,8 +136,12 @@ def _(command: c.RemovePanel, design: Design, catalogue: Catalogue) -> Design:
     freed = {
         f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place and f.place.panel == panel.id
     }
-    design = with_functions(design, freed)
-    return with_changes(design, panels=tuple(p for p in design.panels if p is not panel))
+    return with_changes(
+        with_functions(design, freed),
+        panels=tuple(p for p in design.panels if p is not panel),
+        graphics=tuple(g for g in design.graphics if g.panel != panel.id),
+        references=tuple(r for r in design.references if r.panel != panel.id),
+    )
 
 
 @carry_out.register

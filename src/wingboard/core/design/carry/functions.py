@@ -15,6 +15,7 @@ from wingboard.core.design.carry.steps import (
 )
 from wingboard.core.design.errors import NotPossible
 from wingboard.core.design.model import Design, Function, Wanted
+from wingboard.core.design.words import Procedure
 
 
 @carry_out.register
@@ -48,10 +49,29 @@ def _(command: c.EditFunction, design: Design, catalogue: Catalogue) -> Design:
 def _(command: c.RemoveFunction, design: Design, catalogue: Catalogue) -> Design:
     function = find_function(design, command.function)
     design = without_pins(design, {function.id})
-    left = tuple(f for f in design.functions if f is not function)
     return with_changes(
-        design, functions=tuple(f.model_copy(update={"of": None}) if f.of == function.id else f for f in left)
+        design,
+        functions=tuple(_without(f, function.id) for f in design.functions if f is not function),
+        graphics=tuple(
+            g.model_copy(update={"functions": tuple(i for i in g.functions if i != function.id)})
+            if function.id in g.functions
+            else g
+            for g in design.graphics
+        ),
+        procedures=tuple(p for p in (_fewer_steps(p, function.id) for p in design.procedures) if p.steps),
     )
+
+
+def _without(f: Function, gone: str) -> Function:
+    """The function with nothing that names the one that is gone."""
+    changes = {name: None for name in ("of", "pair") if getattr(f, name) == gone}
+    return f.model_copy(update=changes) if changes else f
+
+
+def _fewer_steps(procedure: Procedure, gone: str) -> Procedure:
+    if gone not in procedure.steps:
+        return procedure
+    return procedure.model_copy(update={"steps": tuple(s for s in procedure.steps if s != gone)})
 
 
 @carry_out.register

@@ -6,6 +6,24 @@ from typing import Annotated
 
 from pydantic import Field, TypeAdapter
 
+from wingboard.core.design.commands.arrange import (
+    Arrange as Arrange,
+)
+from wingboard.core.design.commands.arrange import (
+    CopyItems as CopyItems,
+)
+from wingboard.core.design.commands.arrange import (
+    LockItems as LockItems,
+)
+from wingboard.core.design.commands.arrange import (
+    PairMirrored as PairMirrored,
+)
+from wingboard.core.design.commands.arrange import (
+    SwapGroups as SwapGroups,
+)
+from wingboard.core.design.commands.arrange import (
+    UnpairItems as UnpairItems,
+)
 from wingboard.core.design.commands.brief import (
     LogHours as LogHours,
 )
@@ -126,6 +144,27 @@ from wingboard.core.design.commands.wire import (
 from wingboard.core.design.commands.wire import (
     UnpinSignals as UnpinSignals,
 )
+from wingboard.core.design.commands.words import (
+    RemoveGraphic as RemoveGraphic,
+)
+from wingboard.core.design.commands.words import (
+    RemoveProcedure as RemoveProcedure,
+)
+from wingboard.core.design.commands.words import (
+    RemoveReference as RemoveReference,
+)
+from wingboard.core.design.commands.words import (
+    SetGraphic as SetGraphic,
+)
+from wingboard.core.design.commands.words import (
+    SetProcedure as SetProcedure,
+)
+from wingboard.core.design.commands.words import (
+    SetReference as SetReference,
+)
+from wingboard.core.design.commands.words import (
+    SetStyle as SetStyle,
+)
 
 Command = Annotated[
     Rename | SetBrief | SetKeepOut | RemoveKeepOut | SplitOpening
@@ -133,6 +172,8 @@ Command = Annotated[
     | AddFunction | EditFunction | RemoveFunction | MoveFunctions
     | ChoosePart | CopyPart | CombineParts | MeasurePart | EditPart | RemovePart
     | PlacePart | MoveItems | TurnItems | RemoveItems | SetLegend | SetPocket
+    | Arrange | SwapGroups | PairMirrored | UnpairItems | LockItems | CopyItems
+    | SetStyle | SetGraphic | RemoveGraphic | SetProcedure | RemoveProcedure | SetReference | RemoveReference
     | AddPanel | SetPanel | SetPanelSize | RemovePanel | SetLayer
     | AddController | RemoveController | PinSignal | UnpinSignals | SetPins
     | AcceptFinding | RetractAcceptance | SetLimit,

@@ -8,8 +8,9 @@ from pydantic import Field
 
 from wingboard.core.design.base import Angle, Colour, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.design.commands.functions import Some
-from wingboard.core.design.model import Fixings, Legend
+from wingboard.core.design.model import Fixings
 from wingboard.core.design.outlines import Outline
+from wingboard.core.design.words import Legend
 from wingboard.core.design.workshop import Material
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import shapely
+
 from wingboard.core.design.base import Source
 from wingboard.core.design.profile import depth_behind_front
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
@@ -106,3 +108,50 @@ def _hits(r: Resolved, rule: Check, panel: ResolvedPanel, placed: Placed, box: K
         fix=move_to_settle(r, panel, [placed], "keepouts"),
         extra=box.id,
     )
+
+
+@check(
+    "face.cable-hits",
+    weight="look",
+    title="Its cable runs into a neighbour",
+    measures="between the room of a plug or bend that leaves sideways, and the bodies beside it",
+    limits=("body-clearance",),
+)
+def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts whose cable leaves to a side where another body stands."""
+    need = limit(r.design, "body-clearance")
+    for panel in r.panels.values():
+        bodies = panel.envelopes("body")
+        for placed in panel.placed:
+            room = cable_room(placed)
+            near = bodies.against(room, need, placed.number) if room else []
+            if near:
+                i, apart = near[0]
+                yield rule.finding(
+                    placed.function.id,
+                    detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
+                    f"and {panel.owner_name(int(bodies.owners[i]))}",
+                    spot=at(panel, placed.place.x, placed.place.y),
+                    measured=Measure(value=apart),
+                    needed=Measure(value=need),
+                )
+
+
+_SIDES = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
+
+
+def cable_room(placed: Placed) -> Rounded | None:
+    """The room beside the body that a plug or a bend takes, in panel coordinates; None for one straight back."""
+    side = _SIDES.get(placed.part.cable)
+    if side is None or placed.part.plug <= 0:
+        return None
+    (wide, high), plug = placed.part.body.span, placed.part.plug
+    x0, y0 = placed.part.behind_x - wide / 2, placed.part.behind_y - high / 2
+    boxes = {
+        (-1, 0): (x0 - plug, y0, x0, y0 + high),
+        (1, 0): (x0 + wide, y0, x0 + wide + plug, y0 + high),
+        (0, 1): (x0, y0 + high, x0 + wide, y0 + high + plug),
+        (0, -1): (x0, y0 - plug, x0 + wide, y0),
+    }
+    shape = Rounded(shapely.box(*boxes[side]), 0.0).turned(placed.place.turn)
+    return shape.moved(placed.place.x, placed.place.y)

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from wingboard.core.design.base import Source
 from wingboard.core.design.commands import EditFunction, SetLegend
-from wingboard.core.design.model import Legend
 from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.design.words import Legend
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import Word, lettering, letterings, words_on
 from wingboard.core.face.settle import Mover, move_to_settle
@@ -74,12 +74,12 @@ def _clashes(r: Resolved, panel: ResolvedPanel, need: float) -> dict[tuple[int, 
 def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None:
     """Setting the name on the other side, when that is clear of everything."""
     legend = placed.function.legend
-    if legend is None or legend.side == "inside" or legend.dx or legend.dy:
+    if legend is None or legend.side not in ("above", "below") or legend.dx or legend.dy or legend.curved:
         return None
     side = "below" if legend.side == "above" else "above"
     turned = legend.model_copy(update={"side": side})
     moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
-    if max(Mover(r, panel, moved).words_of(lettering(moved))) > TOUCH:
+    if max(Mover(r, panel, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
         return None
     command = SetLegend(function=placed.function.id, legend=turned)
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))

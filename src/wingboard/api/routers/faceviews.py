@@ -1,0 +1,290 @@
+"""What the face's views draw over a panel: hands, behind, webs, eye, reference. Everything in panel coordinates (mm)."""
+
+from __future__ import annotations
+
+import shapely
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+from shapely import Polygon, affinity
+
+from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.core.design.errors import UnknownThing
+from wingboard.core.design.profile import depth_behind_front, plates
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.face.checks.behind import cable_room
+from wingboard.core.face.reach import cap_needed, sight, zones
+from wingboard.core.face.reference import fit, traced_holes
+from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_needed
+from wingboard.core.face.sweep import Sweep, off_direction, sweeps_on
+from wingboard.core.findings.limits import limit
+from wingboard.core.geometry.rounded import Rounded
+
+router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"], responses=PROBLEMS)
+
+
+class HandView(BaseModel):
+    """What a hand touches, and the room round it that no other may touch."""
+
+    function: str
+    touched: str
+    room: str
+    guard: bool
+
+
+class ZoneView(BaseModel):
+    """A circle that a free hand reaches."""
+
+    hand: str
+    name: str
+    x: float
+    y: float
+    radius: float
+
+
+class StepView(BaseModel):
+    """A step of a procedure: where, which way it points when off, and whether that is odd."""
+
+    function: str
+    x: float
+    y: float
+    off: float | None
+    odd: bool
+
+
+class SweepView(BaseModel):
+    """A procedure over this panel; ``broken`` names the steps before which it jumps or goes back."""
+
+    procedure: str
+    name: str
+    steps: list[StepView]
+    broken: list[int]
+
+
+class BodyView(BaseModel):
+    """A body behind, its depth from the front surface, and the room of its cable."""
+
+    function: str
+    name: str
+    path: str
+    x: float
+    y: float
+    depth: float
+    cable: str
+    short: bool
+
+
+class BoxView(BaseModel):
+    """A box in the way behind, and the depth it leaves."""
+
+    name: str
+    path: str
+    clear: float
+
+
+class WebView(BaseModel):
+    """The material between two openings, or an opening and the edge, where it is worst."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    gap: float
+    needed: float
+    layer: str
+
+
+class EyeView(BaseModel):
+    """How the eye sees the panel: how high it looks, and the cap height it needs."""
+
+    distance: float
+    off_square: float
+    foreshortening: float
+    cap_needed: float
+
+
+class HoleView(BaseModel):
+    """A traced circle, and how far the hole of its function lies beside it."""
+
+    id: str
+    function: str | None
+    x: float
+    y: float
+    diameter: float
+    residual: float
+    off_centre: float | None
+    wider: float | None
+
+
+class ReferenceView(BaseModel):
+    """How a picture lies: ``matrix`` row by row from pixels to mm, and what it is worth."""
+
+    id: str
+    matrix: list[float]
+    squared: bool
+    residual: float
+    worst: float
+    one_pixel: float
+    check: float | None
+    holes: list[HoleView]
+
+
+class FaceViews(BaseModel):
+    """Everything the views of one panel draw."""
+
+    hands: list[HandView]
+    zones: list[ZoneView]
+    sweeps: list[SweepView]
+    bodies: list[BodyView]
+    boxes: list[BoxView]
+    webs: list[WebView]
+    eye: EyeView | None
+    references: list[ReferenceView]
+
+
+@router.get("/{panel}", responses={200: {"model": FaceViews}})
+def views(desk: OnDesk, design_id: DesignId, panel: DesignId) -> Response:
+    """The views of one panel."""
+    r = desk.open(design_id).resolved
+    found = r.panels.get(panel)
+    if found is None:
+        raise UnknownThing(f"There is no panel “{panel}” in this design", "panel")
+    return as_json(
+        FaceViews(
+            hands=[_hand(r, p) for p in found.placed if p.part.hand],
+            zones=_zones(r, found),
+            sweeps=[_sweep(s) for s in sweeps_on(r, found)],
+            bodies=[_body(r, p) for p in found.placed],
+            boxes=_boxes(r, found),
+            webs=_webs(r, found),
+            eye=_eye(r),
+            references=_references(r, found),
+        )
+    )
+
+
+def _path(shape: Polygon) -> str:
+    points = [f"{x:.2f} {y:.2f}" for x, y in shape.exterior.coords]
+    return f"M{'L'.join(points)}Z" if points else ""
+
+
+def _hand(r: Resolved, p: Placed) -> HandView:
+    shape = (p.part.hand.shape if p.part.hand else p.part.cover).rounded()
+    there = shape.turned(p.place.turn).moved(p.place.x, p.place.y)
+    need = spacing_needed(r.design, p.part, p.part)
+    room = there.grown((need.value if need else 0.0) / 2).drawn()
+    guard = p.part.guarded and p.part.family == "toggle"
+    return HandView(function=p.function.id, touched=_path(there.drawn()), room=_path(room), guard=guard)
+
+
+def _zones(r: Resolved, panel: ResolvedPanel) -> list[ZoneView]:
+    return [
+        ZoneView(hand=z.hand, name=z.name, x=z.x - panel.panel.x, y=z.y - panel.panel.y, radius=z.radius)
+        for z in zones(r)
+    ]
+
+
+def _sweep(sweep: Sweep) -> SweepView:
+    wrong = {pair[1].function.id for pair in (*sweep.back, *sweep.gaps)}
+    steps = [
+        StepView(function=p.function.id, x=p.place.x, y=p.place.y, off=off_direction(p), odd=p in sweep.odd)
+        for p in sweep.steps
+    ]
+    broken = [n for n, p in enumerate(sweep.steps) if p.function.id in wrong]
+    return SweepView(procedure=sweep.procedure.id, name=sweep.procedure.name, steps=steps, broken=broken)
+
+
+def _body(r: Resolved, p: Placed) -> BodyView:
+    part = p.part
+    body = part.body.grown(part.clamp) if part.clamp else part.body
+    shape = body.rounded().moved(part.behind_x, part.behind_y).turned(p.place.turn).moved(p.place.x, p.place.y)
+    cable, depth = cable_room(p), depth_behind_front(part, r.design.stack, p.function.pocket)
+    drawn = shape.drawn()
+    return BodyView(
+        function=p.function.id,
+        name=p.function.name,
+        path=_path(drawn),
+        x=drawn.centroid.x,
+        y=drawn.centroid.y,
+        depth=depth,
+        cable=_path(cable.drawn()) if cable else "",
+        short=depth > r.design.brief.depth,
+    )
+
+
+def _boxes(r: Resolved, panel: ResolvedPanel) -> list[BoxView]:
+    found = []
+    for k in behind_boxes(r.design):
+        box = affinity.translate(Polygon([(0, 0), (k.width, 0), (k.width, k.height), (0, k.height)]), k.x, k.y)
+        found.append(
+            BoxView(name=k.name, path=_path(affinity.translate(box, -panel.panel.x, -panel.panel.y)), clear=k.clear)
+        )
+    return found
+
+
+SHOWN = 2.5
+"""Webs up to this many times what is needed are shown."""
+
+
+def _webs(r: Resolved, panel: ResolvedPanel) -> list[WebView]:
+    worst: dict[tuple[int, int], WebView] = {}
+    for layer in plates(r.design.stack):
+        need, shapes = bridge_needed(r.design, layer).value, panel.openings(layer.id)
+        for near in shapes.closer_than(need * SHOWN):
+            a, b = int(shapes.owners[near.a]), int(shapes.owners[near.b])
+            key = (min(a, b), max(a, b))
+            if key in worst and worst[key].gap / worst[key].needed <= near.gap / need:
+                continue
+            x0, y0, x1, y1 = _between(shapes.shape(near.a), shapes.shape(near.b))
+            worst[key] = WebView(x0=x0, y0=y0, x1=x1, y1=y1, gap=near.gap, needed=need, layer=layer.name)
+    return list(worst.values())
+
+
+def _between(a: Rounded, b: Rounded) -> tuple[float, float, float, float]:
+    (ax, ay), (bx, by) = shapely.shortest_line(a.core, b.core).coords
+    way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5 or 1.0
+    ux, uy = (bx - ax) / way, (by - ay) / way
+    return ax + ux * a.radius, ay + uy * a.radius, bx - ux * b.radius, by - uy * b.radius
+
+
+def _eye(r: Resolved) -> EyeView | None:
+    seen = sight(r)
+    if seen is None:
+        return None
+    need = cap_needed(seen, limit(r.design, "legend-angle"))
+    return EyeView(
+        distance=seen.distance, off_square=seen.off_square, foreshortening=seen.foreshortening, cap_needed=need
+    )
+
+
+def _references(r: Resolved, panel: ResolvedPanel) -> list[ReferenceView]:
+    found = []
+    for reference in r.design.references:
+        lies = fit(reference) if reference.panel == panel.panel.id else None
+        if lies is None:
+            continue
+        holes = [
+            HoleView(
+                id=h.id,
+                function=h.function,
+                x=h.circle.x,
+                y=h.circle.y,
+                diameter=h.circle.diameter,
+                residual=h.circle.residual,
+                off_centre=h.off_centre,
+                wider=h.wider,
+            )
+            for h in traced_holes(r, reference)
+        ]
+        found.append(
+            ReferenceView(
+                id=reference.id,
+                matrix=[float(v) for v in lies.matrix.flatten()],
+                squared=lies.squared,
+                residual=lies.residual,
+                worst=lies.worst,
+                one_pixel=lies.one_pixel,
+                check=lies.check,
+                holes=holes,
+            )
+        )
+    return found

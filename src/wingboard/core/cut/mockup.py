@@ -1,0 +1,55 @@
+"""The panel at 1:1 for paper, card or foam board: its face, and its rear as seen from behind."""
+
+from __future__ import annotations
+
+from wingboard.core.cut.scenes import graphic_items, lettering_items
+from wingboard.core.design.part import Part
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.design.shapes import Circle, Shape
+from wingboard.core.files.scene import CirclePath, Item, Scene
+from wingboard.core.geometry.outline import Vertex, moved, turned
+
+
+def mockup_face(r: Resolved, panel: ResolvedPanel) -> Scene:
+    """What an eye sees: covers, holes with their centre marks, words and graphics."""
+    items = [*lettering_items(r, panel), *graphic_items(r, panel)]
+    for placed in panel.placed:
+        items += [
+            _outline(placed, placed.part.cover, "what covers the face"),
+            _outline(placed, placed.part.hole, "hole"),
+        ]
+    return _scene(r, panel, "mock-up of the face", items)
+
+
+def mockup_rear(r: Resolved, panel: ResolvedPanel) -> Scene:
+    """What a hand meets behind, left for right: bodies, clamps, holes with their centre marks."""
+    items = []
+    for placed in panel.placed:
+        items += [_outline(placed, placed.part.hole, "hole"), _body(placed)]
+    return _scene(r, panel, "mock-up of the rear, seen from behind", items).seen_from_behind()
+
+
+def _scene(r: Resolved, panel: ResolvedPanel, what: str, items: list[Item]) -> Scene:
+    width, height = panel.size
+    screws = [Item("inner", CirclePath(f.x, f.y, f.hole), f.name) for f in panel.fixings]
+    outline = Item("outline", panel.loop, panel.panel.name)
+    return Scene(f"{r.design.name}, {panel.panel.name}: {what}", width, height, 0.0, (*items, *screws, outline))
+
+
+def _body(placed: Placed) -> Item:
+    part: Part = placed.part
+    shape = part.body.grown(part.clamp) if part.clamp else part.body
+    return _outline(placed, shape, "body", part.behind_x, part.behind_y)
+
+
+def _outline(placed: Placed, shape: Shape, what: str, dx: float = 0.0, dy: float = 0.0) -> Item:
+    label = f"{placed.function.name}, {what}"
+    if isinstance(shape, Circle) and not dx and not dy:
+        return Item("inner", CirclePath(placed.place.x, placed.place.y, shape.diameter), label)
+    loop = _ring(shape.diameter) if isinstance(shape, Circle) else shape.loop()
+    return Item("inner", moved(turned(moved(loop, dx, dy), placed.place.turn), placed.place.x, placed.place.y), label)
+
+
+def _ring(diameter: float) -> tuple[Vertex, ...]:
+    """A circle as two half turns."""
+    return Vertex(-diameter / 2, 0.0, 1.0), Vertex(diameter / 2, 0.0, 1.0)

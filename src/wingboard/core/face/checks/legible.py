@@ -1,0 +1,222 @@
+"""Words that are missing, too small for the eye, or on a seam; placards and graphics covered; traces missed."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from shapely import Polygon
+
+from wingboard.core.design.base import Source
+from wingboard.core.design.commands import PlacePart, RemoveGraphic, SetStyle
+from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.face.checks.spots import at
+from wingboard.core.face.graphics import Drawing, graphic_shapes
+from wingboard.core.face.legend import letterings, words_on
+from wingboard.core.face.reach import Sight, cap_needed, sight
+from wingboard.core.face.reference import traced_holes
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.geometry.outline import area_of, moved
+from wingboard.core.quantity import VISIBLE
+
+
+@check(
+    "face.words-missing",
+    weight="look",
+    title="Positions without a word",
+    measures="selectors placed with fewer words than positions in use",
+    source=Source(kind="practice", note="each control has a name, each position a word"),
+)
+def words_missing(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """One finding over the selectors and levers of three ways whose positions have no words; dummies apart."""
+    bare = [
+        p.function
+        for p in r.placed
+        if (p.part.detents or len(p.part.positions) > 2)
+        and len([w for w in p.function.positions if w]) < 2
+        and p.function.state != "dummy"
+        and not (p.function.legend and p.function.legend.hidden)
+    ]
+    if bare:
+        yield rule.over(bare, unit="without words")
+
+
+@check(
+    "face.legend-small",
+    weight="look",
+    title="Too small to read",
+    measures="cap height, against 2·d·tan(α/2) at the eye's distance, over cos φ where the panel is seen aslant",
+    limits=("legend-angle",),
+    source=Source(kind="memory", note="MIL-STD-1472: 16 minutes of arc; 3.3 mm at 710 mm"),
+    fixes="sets all words larger",
+)
+def legend_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Words that the eye, where the brief has it, cannot read: on the face, and on lenses."""
+    seen = sight(r)
+    if seen is None:
+        return
+    need = cap_needed(seen, rule.limit(r.design))
+    for inside, where in ((False, "on the face"), (True, "on lenses")):
+        small = _smaller(r, need, inside)
+        if small:
+            worst = min(cap for cap, _ in small.values())
+            names = [name for _, name in small.values()]
+            found = rule.finding(
+                detail=f"{len(small)} {where}: {', '.join(names[:3])}{' …' if len(names) > 3 else ''}",
+                measured=Measure(value=worst),
+                needed=Measure(value=need),
+                extra="lens" if inside else "face",
+                fix=None if inside else _larger(r, seen, need),
+            )
+            yield found.model_copy(update={"subjects": tuple(small)})
+
+
+def _smaller(r: Resolved, need: float, inside: bool) -> dict[str, tuple[float, str]]:
+    letters = letterings(r)
+    found: dict[str, tuple[float, str]] = {}
+    for p in r.placed:
+        caps = [w.run.cap for w in letters[p.number].words if not w.symbol]
+        if letters[p.number].inside is inside and caps and min(caps) < need - VISIBLE:
+            found[p.function.id] = (min(caps), p.function.name)
+    return found
+
+
+def _larger(r: Resolved, seen: Sight, need: float) -> Fix | None:
+    style = r.design.style
+    cap = math.ceil(need * 10) / 10
+    if min(style.name_cap, style.position_cap) >= need - VISIBLE:
+        return None
+    command = SetStyle(position_cap=max(style.position_cap, cap), name_cap=max(style.name_cap, cap))
+    return Fix(label=f"Set words at least {cap:.1f} mm high", commands=(command,))
+
+
+@check(
+    "face.words-at-seam",
+    weight="look",
+    title="Words on a seam",
+    measures="from words to the edge where the next module begins",
+    limits=("seam-clearance",),
+    source=Source(kind="practice", note="a legend may not lie across a seam"),
+)
+def words_at_seam(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Words so near to a neighbouring module that they seem to belong to both."""
+    need = rule.limit(r.design)
+    for panel in r.panels.values():
+        others = [_in_panel(panel, other) for other in r.panels.values() if other is not panel]
+        words, found = words_on(r, panel)
+        for i, (placed, word) in enumerate(found):
+            apart = min((float(other.distance(words.cores[i])) for other in others), default=math.inf)
+            if apart - float(words.radii[i]) < need - VISIBLE:
+                yield rule.finding(
+                    placed.function.id,
+                    detail=f"“{word.run.text}” of {placed.function.name}",
+                    spot=at(panel, placed.place.x + word.x, placed.place.y + word.y),
+                    measured=Measure(value=apart),
+                    needed=Measure(value=need),
+                    extra=f"{word.role}-{i}",
+                )
+
+
+def _in_panel(panel: ResolvedPanel, other: ResolvedPanel) -> Polygon:
+    """Another module in this one's coordinates."""
+    return area_of(moved(other.loop, other.panel.x - panel.panel.x, other.panel.y - panel.panel.y))
+
+
+@check(
+    "face.placard-covered",
+    weight="stop",
+    title="Placard covered",
+    measures="between a required placard and what covers the face, or other words",
+    limits=("legend-clearance",),
+)
+def placard_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Placards under a knob, a guard, a screw or other words."""
+    yield from _clashes(r, rule, placards=True)
+
+
+@check(
+    "face.graphic-clash",
+    weight="look",
+    title="A line runs into something",
+    measures="between brackets, boxes, texts and symbols, and what covers the face, other words or the edge",
+    limits=("legend-clearance",),
+    fixes="takes the graphic off",
+)
+def graphic_clash(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Graphics that are cut through or hidden."""
+    yield from _clashes(r, rule, placards=False)
+
+
+def _clashes(r: Resolved, rule: Check, placards: bool) -> Iterator[Finding]:
+    need = limit(r.design, "legend-clearance")
+    for panel in r.panels.values():
+        for ident, (drawing, other, gap) in _worst(r, panel, need).items():
+            if (drawing.graphic.kind == "placard") is not placards:
+                continue
+            x0, y0, x1, y1 = drawing.room
+            take = Fix(label="Take it off the face", commands=(RemoveGraphic(graphic=ident),))
+            yield rule.finding(
+                ident,
+                detail=f"{drawing.graphic.kind} “{drawing.graphic.text or drawing.graphic.symbol or ''}” and {other}",
+                spot=at(panel, (x0 + x1) / 2, (y0 + y1) / 2),
+                measured=Measure(value=gap),
+                needed=Measure(value=need),
+                fix=None if placards else take,
+            )
+
+
+def _worst(r: Resolved, panel: ResolvedPanel, need: float) -> dict[str, tuple[Drawing, str, float]]:
+    shapes, drawings = graphic_shapes(r, panel)
+    worst: dict[str, tuple[Drawing, str, float]] = {}
+
+    def note(i: int, other: str, gap: float) -> None:
+        ident = drawings[i].graphic.id
+        if ident not in worst or gap < worst[ident][2]:
+            worst[ident] = (drawings[i], other, gap)
+
+    covers = panel.envelopes("cover")
+    for i, j, gap in shapes.near(covers, need - VISIBLE):
+        note(i, panel.owner_name(int(covers.owners[j])), gap)
+    words, found = words_on(r, panel)
+    for i, j, gap in shapes.near(words, need - VISIBLE):
+        note(i, f"“{found[j][1].run.text}” of {found[j][0].function.name}", gap)
+    for near in shapes.closer_than(need - VISIBLE):
+        if "placard" in (drawings[near.a].graphic.kind, drawings[near.b].graphic.kind):
+            i, j = (near.a, near.b) if drawings[near.a].graphic.kind == "placard" else (near.b, near.a)
+            note(i, f"{drawings[j].graphic.kind} “{drawings[j].graphic.text}”", near.gap)
+    for i, margin in enumerate(shapes.margins_inside(panel.area)):
+        if margin < -VISIBLE:
+            note(i, "the plate's edge", float(margin))
+    return worst
+
+
+@check(
+    "face.trace-missed",
+    weight="look",
+    title="Beside its trace",
+    measures="from a hole to the circle traced for it on the reference picture",
+    limits=("trace-deviation",),
+    source=Source(kind="computed", note="hole centre less the centre of the circle through the traced points"),
+    fixes="moves the part onto its trace",
+)
+def trace_missed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Placed parts that are not where the picture has them."""
+    most = rule.limit(r.design)
+    for reference in r.design.references:
+        for hole in traced_holes(r, reference):
+            function = r.functions.get(hole.function or "")
+            if function is None or function.place is None or hole.off_centre is None or hole.off_centre <= most:
+                continue
+            x, y = round(hole.circle.x, 2), round(hole.circle.y, 2)
+            place = PlacePart(function=function.id, panel=reference.panel, x=x, y=y, turn=function.place.turn)
+            yield rule.finding(
+                function.id,
+                detail=f"{function.name}; the trace is round within {hole.circle.residual:.2f} mm",
+                spot=at(r.panels[reference.panel], hole.circle.x, hole.circle.y),
+                measured=Measure(value=hole.off_centre),
+                needed=Measure(value=most),
+                most=True,
+                fix=None if function.locked else Fix(label="Move it onto its trace", commands=(place,)),
+            )

@@ -1,0 +1,75 @@
+"""One sweep of a hand: which way each control points when it is off, and the path of a procedure."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from itertools import pairwise
+from statistics import median
+from typing import NamedTuple
+
+from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.design.words import Procedure
+
+OFF = frozenset({"OFF", "0", "CLOSED", "SHUT", "STOP", "SAFE", "OUT", "AUS", "DOWN"})
+"""Words that say that a control is off (common practice)."""
+LEVERS = frozenset({"toggle", "rocker"})
+JUMP = 2.5
+"""A step longer than this many of the usual ones is a gap in the sweep (common practice)."""
+
+
+class Sweep(NamedTuple):
+    """A procedure on one panel: its placed steps in order, those that point another way when off, and its gaps."""
+
+    procedure: Procedure
+    steps: tuple[Placed, ...]
+    odd: tuple[Placed, ...]
+    gaps: tuple[tuple[Placed, Placed], ...]
+    back: tuple[tuple[Placed, Placed], ...]
+
+
+def off_direction(placed: Placed) -> float | None:
+    """Where a lever points when it is off (degrees, counter-clockwise from the right, on the panel); else None.
+
+    The word that says off counts; a two-way lever without words is off when it is down.
+    """
+    part, words = placed.part, placed.function.positions
+    if part.family not in LEVERS or part.ways != 2:
+        return None  # a lever of three ways is off in its middle, which tells itself
+    angles = part.angles(part.ways)
+    named = next((angle for word, angle in zip(words, angles, strict=False) if word.upper() in OFF), None)
+    if named is None and words:
+        return None
+    return ((angles[-1] if named is None else named) + placed.place.turn) % 360
+
+
+def odd_ones(placed: list[Placed]) -> tuple[Placed, ...]:
+    """Of several levers, those that point another way than most when off."""
+    known = [(p, round((off_direction(p) or 0) / 45) % 8) for p in placed if off_direction(p) is not None]
+    if len(known) < 3:
+        return ()
+    most, count = Counter(way for _, way in known).most_common(1)[0]
+    return tuple(p for p, way in known if way != most) if count * 2 > len(known) else ()
+
+
+def sweeps_on(r: Resolved, panel: ResolvedPanel) -> tuple[Sweep, ...]:
+    """Every procedure's path over a panel."""
+    by_id = {p.function.id: p for p in panel.placed}
+    found = []
+    for procedure in r.design.procedures:
+        steps = [by_id[i] for i in procedure.steps if i in by_id]
+        if len(steps) > 1:
+            found.append(_sweep(procedure, steps))
+    return tuple(found)
+
+
+def _sweep(procedure: Procedure, steps: list[Placed]) -> Sweep:
+    pairs = list(pairwise(steps))
+    lengths = [math.hypot(b.place.x - a.place.x, b.place.y - a.place.y) for a, b in pairs]
+    usual = median(lengths)
+    gaps = tuple(pair for pair, length in zip(pairs, lengths, strict=True) if len(pairs) > 2 and length > JUMP * usual)
+    across = sum(abs(b.place.x - a.place.x) for a, b in pairs) >= sum(abs(b.place.y - a.place.y) for a, b in pairs)
+    moves = [(b.place.x - a.place.x) if across else (b.place.y - a.place.y) for a, b in pairs]
+    onward = 1 if sum(1 for m in moves if m > 0) * 2 >= len(moves) else -1
+    back = tuple(pair for pair, m in zip(pairs, moves, strict=True) if m * onward < -1.0)
+    return Sweep(procedure, tuple(steps), odd_ones(steps), gaps, back)
