@@ -39,8 +39,8 @@ def checked_picture(content: bytes) -> PictureRow:
                 kind, (width, height) = picture.format, picture.size
                 if width * height > MOST_PIXELS or max(width, height) > MOST_SIDE:
                     raise NotAPicture(
-                        f"It unpacks to {width} × {height} pixels; at most {MOST_PIXELS // 1_000_000} million are taken. "
-                        "Save it smaller",
+                        f"It unpacks to {width} × {height} pixels; at most "
+                        f"{MOST_PIXELS // 1_000_000} million are taken. Save it smaller",
                         "picture",
                     )
                 picture.load()

@@ -10,6 +10,7 @@ import {
 import { useMemo, useState } from "react";
 import { useLocation } from "wouter";
 import type { DesignView } from "../api/types";
+import { ACTIONS, placedSelection } from "../stations/face/arrange";
 import { type Changes, useChanges, useDesign } from "./design";
 import { useGo } from "./place";
 import { applyTheme, useSession } from "./session";
@@ -32,6 +33,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
     () => [
       ...functionEntries(view, go),
       ...pinEntries(view, go),
+      ...arrangeEntries(view, changes),
       ...actionEntries(view, changes, go, navigate),
     ],
     [view, changes, go, navigate],
@@ -92,6 +94,18 @@ function functionEntries(view: DesignView, go: Go): Entry[] {
       if (f.place) set({ panel: f.place.panel });
       go(f.place ? "face" : "brief");
     },
+  }));
+}
+
+/** Putting the selected parts in order, by name. */
+function arrangeEntries(view: DesignView, changes: Changes): Entry[] {
+  const here = view.design.functions.filter((f) => f.place != null);
+  const ids = placedSelection(here);
+  return ACTIONS.filter((a) => ids.length >= a.least).map((a) => ({
+    id: `arrange ${a.id}`,
+    name: `Arrange: ${a.words}`,
+    kind: a.title,
+    run: () => void changes.send(a.commands(ids, here)),
   }));
 }
 

@@ -2,6 +2,7 @@
 import { memo } from "react";
 import type { Fn, Lettering, Part } from "../api/types";
 import { Outline, PartFront, reach } from "./shapes";
+import { WordPath } from "./WordPath";
 
 export type Standing = "plain" | "stop" | "look";
 
@@ -20,6 +21,12 @@ const RING = { plain: "var(--petrol)", stop: "var(--stop)", look: "var(--look)" 
 /** How much (mm) of a read-out the face hides, off its left. */
 const hiddenDigits = (fn: Fn, part: Part): number =>
   part.digits && fn.digits != null ? Math.max(0, part.digits.count - fn.digits) * part.digits.pitch : 0;
+
+/** A pin: it is locked where it is. */
+function Pin({ part }: { part: Part }) {
+  const { width, height } = reach(part.cover);
+  return <circle cx={width / 2} cy={height / 2} r={1.6} fill="#F4D58A" stroke="#1E262B" strokeWidth={0.4} />;
+}
 
 /** What is left showing of a read-out with hidden digits. */
 function Window({ fn, part }: { fn: Fn; part: Part }) {
@@ -60,6 +67,7 @@ export const PartOnPanel = memo(function PartOnPanel({
           <PartFront front={part.front} />
         </g>
         {hiddenDigits(fn, part) > 0 && <Window fn={fn} part={part} />}
+        {fn.locked && <Pin part={part} />}
         {(marked || standing === "stop") && (
           <Outline
             shape={part.cover}
@@ -74,12 +82,7 @@ export const PartOnPanel = memo(function PartOnPanel({
       {lettering && (
         <g fill={ink} fillRule="evenodd">
           {lettering.words.map((word, n) => (
-            <path
-              key={n}
-              d={word.path}
-              transform={`translate(${word.x} ${word.y})`}
-              fill={lettering.inside ? "#15191B" : ink}
-            />
+            <WordPath key={n} word={word} ink={lettering.inside ? "#15191B" : ink} />
           ))}
           {lettering.marks && <path d={lettering.marks} stroke={ink} strokeWidth={0.6} fill="none" />}
         </g>

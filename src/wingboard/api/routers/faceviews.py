@@ -1,4 +1,4 @@
-"""What the face's views draw over a panel: hands, behind, webs, eye, reference. Everything in panel coordinates (mm)."""
+"""What the face's views draw over a panel, in its coordinates (mm): hands, behind, webs, eye, reference."""
 
 from __future__ import annotations
 

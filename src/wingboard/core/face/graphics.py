@@ -90,7 +90,7 @@ def _span(r: Resolved, panel: ResolvedPanel, graphic: Graphic) -> tuple[float, f
         return graphic.x, graphic.x + max(graphic.width, 1.0), graphic.y
     reaches = [_reach(r, p) for p in spanned]
     left, right = min(b[0] for b in reaches), max(b[2] for b in reaches)
-    return left, right, max(b[3] for b in reaches) + 2.0 + cap_of(graphic, r.design.style) / 2 + graphic.y
+    return left, right, max(b[3] for b in reaches) + 2.5 + cap_of(graphic, r.design.style) / 2 + graphic.y
 
 
 def _reach(r: Resolved, placed: Placed) -> tuple[float, float, float, float]:

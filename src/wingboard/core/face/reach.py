@@ -95,10 +95,18 @@ def _zone(hand: str, name: str, x: float, shoulder: tuple[float, float], reach: 
 
 
 def beyond(r: Resolved, placed: Placed, name: str = "primary") -> float | None:
-    """How far (mm) a part lies outside the nearest free hand's zone; less than nothing inside, None without an eye."""
+    """How far (mm) a part lies outside what the nearest free hand reaches; less than nothing inside.
+
+    Measured from the shoulder in a straight line, less the reach; None when the eye's place is not known.
+    """
+    brief = r.design.brief
+    width, height = _opening(r)
+    eye = eye_point(brief, height)
+    if eye is None:
+        return None
     panel = r.panels[placed.place.panel].panel
     x, y = panel.x + placed.place.x, panel.y + placed.place.y
-    wanted = [z for z in zones(r) if z.name == name]
-    if not wanted:
-        return None if r.design.brief.eye_distance is None else math.inf
-    return min(math.hypot(x - z.x, y - z.y) - z.radius for z in wanted)
+    up, before = _rel(brief.pitch, (eye[0], eye[1] - SHOULDER_DOWN))
+    reach = brief.reach * (limit(r.design, "reach-primary") if name == "primary" else 1.0)
+    sides = [side for hand, side in (("left", -1), ("right", 1)) if brief.free_hand in (hand, "both")]
+    return min(math.hypot(x - width / 2 - side * SHOULDER_OUT, y - up, before) for side in sides) - reach

@@ -35,17 +35,17 @@ export function SheetDrawing({ panel, sheet, hidden, onFlip }: Props) {
                 operation === "outline" && <path key="sheet" d={path} fill="var(--sheet)" />,
             )}
             {sheet.operations.map(
-              ({ operation, path }) =>
+              ({ operation, path, line }) =>
                 !hidden.has(operation) && (
-                  <path
-                    key={operation}
-                    d={path}
-                    data-operation={operation}
-                    fill={operation === "engrave" ? LINE[operation].colour : "none"}
-                    fillRule="evenodd"
-                    stroke={operation === "engrave" ? "none" : LINE[operation].colour}
-                    strokeWidth={1.4 / viewport.scale}
-                  />
+                  <g key={operation} data-operation={operation} strokeWidth={1.4 / viewport.scale}>
+                    <path
+                      d={path}
+                      fill={operation === "engrave" ? LINE[operation].colour : "none"}
+                      fillRule="evenodd"
+                      stroke={operation === "engrave" ? "none" : LINE[operation].colour}
+                    />
+                    {line && <path d={line} stroke={LINE[operation].colour} />}
+                  </g>
                 ),
             )}
           </g>

@@ -1,18 +1,24 @@
-/** The board: the plate with its parts, drawn through a viewport, with selecting, dragging and dropping. */
+/** The board: the plate with its parts, drawn through a viewport, with selecting, dragging, dropping and measuring. */
 import { useRef, useState } from "react";
 import { place } from "../../api/commands";
 import type { Fn, PanelView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { Distances } from "../../panel/Distances";
-import { PartOnPanel, type Standing } from "../../panel/PartOnPanel";
 import { Dimensions, inkOn, Plate } from "../../panel/Plate";
-import { matrix, type PanelPoint } from "../../panel/units";
+import { matrix, type PanelPoint, px, toPanel } from "../../panel/units";
 import { useViewport } from "../../panel/useViewport";
+import { ArrangeBar } from "./ArrangeBar";
 import { boxSelect, dragParts } from "./drag";
 import { Carried } from "./Carried";
+import { Graphics } from "./Graphics";
+import { Guides, Items, LiveDistances, SelectBox } from "./Items";
+import { Measure, type Measuring } from "./Measure";
+import { Behind, Overlay } from "./Overlay";
+import { PicturePoints, ReferencePicture } from "./ReferencePicture";
 import { GRID, type Snapped } from "./snap";
+import { useFace } from "./store";
 import { useBoardKeys } from "./useBoardKeys";
+import { useViews } from "./useViews";
 
 interface Props {
   panel: PanelView;
@@ -25,20 +31,32 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
   const view = useDesign();
   const changes = useChanges(view.id);
   const frame = useRef<HTMLDivElement>(null);
-  const { viewport, zoom, fit } = useViewport(frame, panel.width, panel.height);
+  const { viewport, zoom, fit } = useViewport(frame, panel.width, panel.height, 52);
   const [lines, setLines] = useState<Snapped["lines"]>({});
   const [box, setBox] = useState<{ from: PanelPoint; to: PanelPoint } | null>(null);
+  const [measured, setMeasured] = useState<Measuring>({ from: null, to: null });
   const selection = useSession((s) => s.selection);
+  const face = useFace();
+  const seen = useViews(panel.id, face.view !== "face");
   useBoardKeys(panel.id, { zoom, fit, onPlaceNext });
   const colour = view.design.stack.find((layer) => layer.role === "face")?.colour ?? "#263033";
   const here = view.design.functions.filter((f) => f.place?.panel === panel.id);
   const context = { view, panel: panel.id, viewport, changes, onSnap: setLines };
+  const behind = face.view === "behind";
 
   const pressed = (event: React.PointerEvent) => {
-    if (event.button !== 0 || !frame.current) return;
+    if (event.button !== 0 || !frame.current || behind) return;
     const id = (event.target as Element).closest("[data-fn]")?.getAttribute("data-fn");
     const lead = here.find((f) => f.id === id);
     const { select, toggle } = useSession.getState();
+    const bounds = frame.current.getBoundingClientRect();
+    if (face.measuring) {
+      const at =
+        lead?.place ?? toPanel(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
+      setMeasured((m) => (m.from && !m.to ? { ...m, to: at } : { from: at, to: null }));
+      return;
+    }
+    if (face.picking) return;
     if (!lead) {
       if (!event.shiftKey) select([]);
       boxSelect(event.nativeEvent, frame.current, context, setBox);
@@ -46,11 +64,17 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
     }
     if (event.shiftKey) toggle(lead.id);
     else if (!selection.includes(lead.id)) select([lead.id]);
-    dragParts(event.nativeEvent, lead, context);
+    if (!lead.locked) dragParts(event.nativeEvent, lead, context);
   };
 
   return (
-    <div ref={frame} className="still relative min-h-0 flex-1 touch-none select-none" onPointerDown={pressed}>
+    <div
+      ref={frame}
+      className={`still relative min-h-0 flex-1 touch-none overflow-hidden select-none ${face.measuring || face.picking ? "cursor-crosshair" : ""}`}
+      onPointerDown={pressed}
+      onDoubleClick={() => selectGroup(here)}
+    >
+      {face.view === "reference" && <ReferencePicture panel={panel} views={seen.data} viewport={viewport} />}
       <svg
         className="absolute inset-0 size-full outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-petrol"
         role="listbox"
@@ -62,12 +86,23 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
         data-scale={viewport.scale}
       >
         <g transform={matrix(viewport)}>
-          <Plate panel={panel} colour={colour} />
+          {behind ? (
+            <Behind panel={panel} views={seen.data} scale={viewport.scale} />
+          ) : (
+            <Squeezed panel={panel} share={face.view === "eye" ? (seen.data?.eye?.foreshortening ?? 1) : 1}>
+              <g opacity={face.view === "reference" ? 0.55 : 1}>
+                <Plate panel={panel} colour={colour} />
+              </g>
+              <Graphics panel={panel} ink={inkOn(colour)} />
+              <Items here={here} colour={colour} />
+              <Overlay view={face.view} panel={panel} views={seen.data} scale={viewport.scale} />
+            </Squeezed>
+          )}
           <Dimensions panel={panel} scale={viewport.scale} />
-          <Items here={here} colour={colour} />
           <Guides lines={lines} panel={panel} scale={viewport.scale} />
           <LiveDistances panel={panel.id} scale={viewport.scale} />
           {box && <SelectBox box={box} scale={viewport.scale} />}
+          {face.measuring && <Measure measured={measured} scale={viewport.scale} />}
         </g>
         {carried && (
           <Carried
@@ -88,7 +123,10 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
           />
         )}
       </svg>
-      {here.length === 0 && !carried && (
+      {face.view === "reference" && face.picking && (
+        <PicturePoints panel={panel} views={seen.data} viewport={viewport} frame={frame} />
+      )}
+      {here.length === 0 && !carried && face.view === "face" && (
         <p
           className="pointer-events-none absolute inset-x-0 top-1/2 text-center"
           style={{ color: inkOn(colour) }}
@@ -96,75 +134,32 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
           An empty plate: drag parts here from the tray.
         </p>
       )}
-      <p className="num pointer-events-none absolute top-[-23px] right-4 flex gap-4 text-faint">
-        <span>1 : {(96 / 25.4 / viewport.scale).toFixed(2)}</span> <span>snap {GRID}</span>
+      <ArrangeBar here={here} />
+      <p className="num pointer-events-none absolute right-4 bottom-2 flex gap-4 text-faint">
+        <span>1 : {(96 / 25.4 / viewport.scale).toFixed(2)}</span>{" "}
+        <span>{face.measuring ? "measuring, Esc ends" : `snap ${GRID}`}</span>
       </p>
     </div>
   );
 }
 
-function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
-  const { design, lettering, findings } = useDesign();
-  const selection = useSession((s) => s.selection);
-  const hot = useSession((s) => s.hot);
-  const parts = new Map(design.parts.map((p) => [p.id, p]));
-  const standing = new Map<string, Standing>();
-  for (const finding of findings) {
-    if (finding.accepted != null || finding.weight === "note" || !finding.spot) continue;
-    for (const id of finding.subjects) if (standing.get(id) !== "stop") standing.set(id, finding.weight);
-  }
-  const ink = inkOn(colour);
-  return here.map((fn) => {
-    const part = fn.part ? parts.get(fn.part) : undefined;
-    return (
-      part && (
-        <PartOnPanel
-          key={fn.id}
-          fn={fn}
-          part={part}
-          lettering={lettering[fn.id]}
-          ink={ink}
-          selected={selection.includes(fn.id)}
-          hot={hot.includes(fn.id)}
-          standing={standing.get(fn.id) ?? "plain"}
-        />
-      )
-    );
-  });
+/** As high as the eye sees it. */
+function Squeezed({
+  panel,
+  share,
+  children,
+}: {
+  panel: PanelView;
+  share: number;
+  children: React.ReactNode;
+}) {
+  if (share === 1) return children;
+  return <g transform={`translate(0 ${(panel.height * (1 - share)) / 2}) scale(1 ${share})`}>{children}</g>;
 }
 
-function LiveDistances({ panel, scale }: { panel: string; scale: number }) {
-  const around = useSession((s) => s.around);
-  return around?.panel === panel ? <Distances around={around} scale={scale} /> : null;
-}
-
-function Guides({ lines, panel, scale }: { lines: Snapped["lines"]; panel: PanelView; scale: number }) {
-  return (
-    <g
-      stroke="#4FB3BC"
-      strokeWidth={1 / scale}
-      strokeDasharray={`${4 / scale} ${3 / scale}`}
-      pointerEvents="none"
-    >
-      {lines.x !== undefined && <path d={`M${lines.x} 0V${panel.height}`} />}
-      {lines.y !== undefined && <path d={`M0 ${lines.y}H${panel.width}`} />}
-    </g>
-  );
-}
-
-function SelectBox({ box, scale }: { box: { from: PanelPoint; to: PanelPoint }; scale: number }) {
-  const x = Math.min(box.from.x, box.to.x);
-  const y = Math.min(box.from.y, box.to.y);
-  return (
-    <rect
-      x={x}
-      y={y}
-      width={Math.abs(box.to.x - box.from.x)}
-      height={Math.abs(box.to.y - box.from.y)}
-      fill="#4FB3BC"
-      fillOpacity={0.15}
-      stroke="#4FB3BC"
-      strokeWidth={1 / scale}
-    />
-  );
+/** A double click takes the whole group of what is selected. */
+function selectGroup(here: readonly Fn[]): void {
+  const { selection, select } = useSession.getState();
+  const group = here.find((f) => f.id === selection[0])?.group;
+  if (group) select(here.filter((f) => f.group === group).map((f) => f.id));
 }

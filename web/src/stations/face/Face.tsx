@@ -1,22 +1,28 @@
-/** Face: the panel at true proportions, the tray beside it. */
+/** Face: the panel at true proportions with the views over it; beside it the tray, the words, pictures and sweeps. */
 import { useMemo, useState } from "react";
 import { place } from "../../api/commands";
 import type { Fn } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
+import { Tabs } from "../../ui/Tabs";
 import { Board } from "./Board";
 import { freeSpot } from "./freeSpot";
+import { Pictures } from "./Pictures";
+import { useFace, VIEWS } from "./store";
+import { Sweeps } from "./Sweeps";
 import { Tray } from "./Tray";
+import { WordsSide } from "./WordsSide";
 
 export default function Face() {
   const view = useDesign();
   const changes = useChanges(view.id);
   const wanted = useSession((s) => s.panel);
   const set = useSession((s) => s.set);
+  const face = useFace();
   const panel = view.panels.find((p) => p.id === wanted) ?? view.panels[0];
   const [carried, setCarried] = useState<Fn | null>(null);
   const waiting = useMemo(
-    () => view.design.functions.filter((f) => f.place == null),
+    () => view.design.functions.filter((f) => f.place == null && f.state !== "alias"),
     [view.design.functions],
   );
   if (!panel) {
@@ -32,28 +38,53 @@ export default function Face() {
       if (kept) useSession.getState().select([next.id]);
     });
   };
+  const more = face.view === "reference" ? "Picture" : face.view === "hands" ? "Sweeps" : null;
+  const side = face.side === "more" && !more ? "tray" : face.side;
   return (
-    <div className="grid h-full grid-cols-[188px_minmax(0,1fr)]">
-      <Tray
-        waiting={waiting}
-        total={view.design.functions.length}
-        onCarry={setCarried}
-        onPlaceNext={placeNext}
-      />
+    <div className="grid h-full grid-cols-[204px_minmax(0,1fr)]">
+      <div className="flex min-h-0 flex-col border-r border-rule bg-sheet">
+        <Tabs
+          label="Beside the panel"
+          className="px-3.5!"
+          tabs={[["tray", "Tray"], ["words", "Words"], ...(more ? ([["more", more]] as const) : [])]}
+          now={side}
+          onChange={(next) => face.set({ side: next })}
+        />
+        {side === "tray" && (
+          <Tray
+            waiting={waiting}
+            total={view.design.functions.length}
+            onCarry={setCarried}
+            onPlaceNext={placeNext}
+          />
+        )}
+        {side === "words" && <WordsSide panel={panel} />}
+        {side === "more" && face.view === "reference" && <Pictures panel={panel} />}
+        {side === "more" && face.view === "hands" && <Sweeps panel={panel} />}
+      </div>
       <div className="flex min-w-0 flex-col">
-        <div role="tablist" aria-label="Modules" className="flex h-9 items-end gap-4 px-4 text-[12px]">
-          {view.panels.map((p) => (
-            <button
-              key={p.id}
-              type="button"
-              role="tab"
-              aria-selected={p.id === panel.id}
-              className={`max-w-48 truncate border-b-2 pb-0.5 ${p.id === panel.id ? "border-petrol font-semibold" : "border-transparent text-faint hover:text-ink"}`}
-              onClick={() => set({ panel: p.id, selection: [] })}
-            >
-              {p.name}
-            </button>
-          ))}
+        <div className="flex items-end justify-between">
+          <Tabs
+            label="Views"
+            tabs={VIEWS}
+            now={face.view}
+            onChange={(next) =>
+              face.set({
+                view: next,
+                picking: null,
+                picked: [],
+                side: next === "reference" || next === "hands" ? "more" : "tray",
+              })
+            }
+          />
+          {view.panels.length > 1 && (
+            <Tabs
+              label="Modules"
+              tabs={view.panels.map((p) => [p.id, p.name] as const)}
+              now={panel.id}
+              onChange={(next) => set({ panel: next, selection: [] })}
+            />
+          )}
         </div>
         <Board
           key={panel.id}

@@ -17,7 +17,7 @@ export function Tray({ waiting, total, onCarry, onPlaceNext }: Props) {
   const { id, design } = useDesign();
   const parts = new Map(design.parts.map((p) => [p.id, p]));
   return (
-    <section aria-label="Tray" className="flex min-h-0 flex-col border-r border-rule bg-sheet">
+    <section aria-label="Tray" className="flex min-h-0 flex-1 flex-col">
       <h2 className="flex justify-between px-3.5 pt-2.5 pb-2 text-[12px]">
         In the tray <span className="num font-normal text-faint">{`${waiting.length} of ${total}`}</span>
       </h2>

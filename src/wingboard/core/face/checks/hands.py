@@ -44,8 +44,8 @@ def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
                 placed.function.id,
                 detail=f"{placed.function.name}: bring it towards the free hand, or the panel nearer",
                 spot=at(panel, placed.place.x, placed.place.y),
-                measured=Measure(value=min(outside, 9999.0), unit="mm outside"),
-                needed=Measure(value=0, unit="mm outside"),
+                measured=Measure(value=outside),
+                needed=Measure(value=0),
                 most=True,
             )
 

@@ -1,0 +1,135 @@
+/** Brackets, boxes, texts, placards and symbols of this plate: added, edited, removed. */
+import type { DesignView, PanelView } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { useSession } from "../../app/session";
+import { Button } from "../../ui/Button";
+import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { TakeAway } from "../brief/TakeAway";
+import { freeId } from "../brief/freeId";
+import { SYMBOLS } from "./symbols";
+
+type Graphic = DesignView["design"]["graphics"][number];
+
+const KINDS = [
+  ["bracket", "Bracket"],
+  ["box", "Box"],
+  ["text", "Panel name"],
+  ["placard", "Placard"],
+  ["symbol", "Symbol"],
+] as const;
+
+export function GraphicsList({ panel }: { panel: PanelView }) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const set = (graphic: Graphic) => void send([{ do: "set_graphic", graphic }]);
+  const add = (kind: Graphic["kind"]) => {
+    const { selection } = useSession.getState();
+    const spanned = design.functions.filter((f) => selection.includes(f.id) && f.place?.panel === panel.id);
+    const xs = spanned.map((f) => f.place?.x ?? 0);
+    const ys = spanned.map((f) => f.place?.y ?? 0);
+    const around = kind === "box" && spanned.length > 0;
+    set({
+      id: freeId(design.graphics, kind),
+      panel: panel.id,
+      kind,
+      text: kind === "symbol" ? "" : kind === "text" ? panel.name : (spanned[0]?.group ?? "") || "TITLE",
+      symbol: kind === "symbol" ? "warning" : null,
+      functions: kind === "bracket" ? spanned.map((f) => f.id) : [],
+      x: around ? Math.min(...xs) - 20 : panel.width / 2 - (kind === "bracket" ? 40 : 0),
+      y: kind === "bracket" && spanned.length ? 0 : around ? Math.min(...ys) - 25 : panel.height - 12,
+      width: around ? Math.max(...xs) - Math.min(...xs) + 40 : kind === "bracket" ? 80 : 60,
+      height: around ? Math.max(...ys) - Math.min(...ys) + 50 : 40,
+      cap: null,
+      role: kind === "text" ? "panel" : kind === "placard" ? "position" : "name",
+      turn: 0,
+    });
+  };
+  return (
+    <section aria-label="Drawn on this plate" className="mt-5">
+      <h3 className="text-[12px]">Drawn on this plate</h3>
+      <p className="mt-1 flex flex-wrap gap-1">
+        {KINDS.map(([kind, words]) => (
+          <Button key={kind} onClick={() => add(kind)}>
+            + {words}
+          </Button>
+        ))}
+      </p>
+      <p className="mt-1 text-[11px]/[14px] text-faint">
+        A bracket or box goes over what is selected. Placards are protected: nothing may cover them.
+      </p>
+      {design.graphics
+        .filter((g) => g.panel === panel.id)
+        .map((g) => (
+          <GraphicRow key={g.id} graphic={g} set={set} />
+        ))}
+    </section>
+  );
+}
+
+function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic) => void }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const follows = graphic.kind === "bracket" && graphic.functions.length > 0;
+  const what = KINDS.find(([kind]) => kind === graphic.kind)?.[1] ?? graphic.kind;
+  return (
+    <div role="group" aria-label={`${what} ${graphic.text}`} className="mt-2 border-t border-rule pt-2">
+      <div className="grid grid-cols-[minmax(0,1fr)_20px] items-end gap-1">
+        {graphic.kind === "symbol" ? (
+          <ChoiceField
+            label="Symbol"
+            value={graphic.symbol ?? "warning"}
+            options={SYMBOLS.map((s) => [s, s] as const)}
+            onCommit={(symbol) => set({ ...graphic, symbol })}
+          />
+        ) : (
+          <TextField
+            label={what}
+            value={graphic.text}
+            needed={graphic.kind === "text" || graphic.kind === "placard"}
+            onCommit={(text) => set({ ...graphic, text })}
+          />
+        )}
+        <TakeAway
+          what={`${what} ${graphic.text}`}
+          onTake={() => void send([{ do: "remove_graphic", graphic: graphic.id }])}
+        />
+      </div>
+      <div className="mt-1 grid grid-cols-2 gap-1">
+        {!follows && (
+          <LengthField
+            bare
+            label={`${what} ${graphic.text}, x`}
+            value={graphic.x}
+            least={-5000}
+            onCommit={(x) => set({ ...graphic, x })}
+          />
+        )}
+        <LengthField
+          bare
+          label={follows ? `${what} ${graphic.text}, further up by` : `${what} ${graphic.text}, y`}
+          value={graphic.y}
+          least={-5000}
+          onCommit={(y) => set({ ...graphic, y })}
+        />
+        {(graphic.kind === "box" || (graphic.kind === "bracket" && !follows)) && (
+          <LengthField
+            bare
+            label={`${what} ${graphic.text}, width`}
+            value={graphic.width}
+            least={1}
+            onCommit={(width) => set({ ...graphic, width })}
+          />
+        )}
+        {graphic.kind === "box" && (
+          <LengthField
+            bare
+            label={`${what} ${graphic.text}, height`}
+            value={graphic.height}
+            least={1}
+            onCommit={(height) => set({ ...graphic, height })}
+          />
+        )}
+      </div>
+    </div>
+  );
+}

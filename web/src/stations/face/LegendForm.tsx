@@ -1,0 +1,96 @@
+/** The words of one function: text, side, height, curve, symbol, marks; or nothing at all. */
+import type { Fn } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
+import { SYMBOLS } from "./symbols";
+
+const SIDES = [
+  ["above", "above"],
+  ["below", "below"],
+  ["left", "on the left"],
+  ["right", "on the right"],
+  ["inside", "on the lens"],
+] as const;
+
+const MARKS = [
+  ["ticks", "strokes"],
+  ["dots", "dots"],
+  ["none", "none"],
+] as const;
+
+type Legend = NonNullable<Fn["legend"]>;
+
+const BARE: Legend = {
+  text: "",
+  side: "above",
+  cap: null,
+  dx: 0,
+  dy: 0,
+  step: null,
+  curved: false,
+  symbol: null,
+  marks: "ticks",
+  hidden: false,
+};
+
+export function LegendForm({ fn }: { fn: Fn }) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const part = design.parts.find((p) => p.id === fn.part);
+  const legend = fn.legend ?? BARE;
+  const set = (changes: Partial<Legend>) =>
+    void send([{ do: "set_legend", function: fn.id, legend: { ...legend, ...changes } }]);
+  return (
+    <section aria-label="Words of the selected part" className="flex flex-col gap-2">
+      <h3 className="truncate text-[12px]">{fn.name}</h3>
+      <TextField label="Name; a bar | begins a line" value={legend.text} onCommit={(text) => set({ text })} />
+      <ChoiceField label="Stands" value={legend.side} options={SIDES} onCommit={(side) => set({ side })} />
+      <ChoiceField
+        label="Symbol instead"
+        value={legend.symbol ?? ""}
+        options={[["", "none"], ...SYMBOLS.map((s) => [s, s] as const)]}
+        onCommit={(symbol) => set({ symbol: symbol || null })}
+      />
+      <FigureField
+        label="Capital"
+        unit="mm"
+        value={legend.cap ?? null}
+        hint="as all"
+        least={0.5}
+        most={50}
+        onEmpty={() => set({ cap: null })}
+        onCommit={(cap) => set({ cap })}
+      />
+      <div className="grid grid-cols-2 gap-2">
+        <LengthField label="Right by" value={legend.dx} least={-500} onCommit={(dx) => set({ dx })} />
+        <LengthField label="Up by" value={legend.dy} least={-500} onCommit={(dy) => set({ dy })} />
+      </div>
+      {part?.detents && (
+        <ChoiceField
+          label="Marks at the detents"
+          value={legend.marks}
+          options={MARKS}
+          onCommit={(marks) => set({ marks })}
+        />
+      )}
+      {part?.cover.kind === "circle" && legend.side === "above" && (
+        <label className="flex items-center gap-2 text-[12px]">
+          <input
+            type="checkbox"
+            checked={legend.curved}
+            onChange={(event) => set({ curved: event.target.checked })}
+          />
+          curved round the control
+        </label>
+      )}
+      <label className="flex items-center gap-2 text-[12px]">
+        <input
+          type="checkbox"
+          checked={legend.hidden}
+          onChange={(event) => set({ hidden: event.target.checked })}
+        />
+        nothing on the face
+      </label>
+    </section>
+  );
+}

@@ -1,0 +1,239 @@
+/** The reference picture: loaded, mirrored, scaled by a known length, squared by four points, traced and compared. */
+import { useRef, useState } from "react";
+import { answered, api, Refused } from "../../api/client";
+import { place } from "../../api/commands";
+import type { Command, PanelView } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { shown } from "../../ui/figures";
+import { freeId } from "../brief/freeId";
+import { useLying } from "./ReferencePicture";
+import { Steps } from "./PictureSteps";
+import { useViews } from "./useViews";
+import type { Reference, ReferenceLies, SetReference } from "./viewTypes";
+
+export function Pictures({ panel }: { panel: PanelView }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const seen = useViews(panel.id, true);
+  const { reference, lies } = useLying(panel, seen.data);
+  const set: SetReference = (changes) => {
+    if (reference) void send([{ do: "set_reference", reference: { ...reference, ...changes } }]);
+  };
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-3.5 text-[12px]">
+      {!reference && <Load panel={panel} />}
+      {reference && (
+        <>
+          <Shown reference={reference} set={set} />
+          <Steps panel={panel} reference={reference} set={set} />
+          {lies && <Worth lies={lies} />}
+          <Holes panel={panel} reference={reference} lies={lies} set={set} />
+          <Button
+            look="quiet"
+            className="mt-3 -ml-2"
+            onClick={() => void send([{ do: "remove_reference", reference: reference.id }])}
+          >
+            Take the picture away
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Load({ panel }: { panel: PanelView }) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const file = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const take = async (chosen: File) => {
+    setWrong(null);
+    try {
+      const kept = await answered(
+        api.POST("/api/pictures", {
+          body: chosen as never,
+          bodySerializer: (body: unknown) => body as Blob,
+        }),
+      );
+      const command: Command = {
+        do: "set_reference",
+        reference: {
+          id: freeId(design.references, "picture"),
+          panel: panel.id,
+          picture: kept.picture,
+          width: kept.width,
+          height: kept.height,
+          mirrored: false,
+          hidden: false,
+          opacity: 0.6,
+          x: 0,
+          y: 0,
+          scale: null,
+          points: [],
+          check: null,
+          circles: [],
+        },
+      };
+      await send([command]);
+    } catch (error) {
+      setWrong(
+        error instanceof Refused ? `${chosen.name}: ${error.problem.detail}` : "It cannot be kept now",
+      );
+    }
+  };
+  return (
+    <>
+      <p className="text-faint">
+        A photograph or scan of an old panel, or of what it must match. PNG or JPEG, up to 8 MB.
+      </p>
+      <Button look="solid" className="mt-2" onClick={() => file.current?.click()}>
+        Lay a picture under…
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg"
+        className="hidden"
+        aria-label="Reference picture"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = "";
+          if (chosen) void take(chosen);
+        }}
+      />
+      {wrong && (
+        <p role="alert" className="mt-1 text-stop">
+          {wrong}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Shown({ reference, set }: { reference: Reference; set: SetReference }) {
+  return (
+    <div className="flex flex-col gap-1.5">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={reference.mirrored}
+          onChange={(event) => set({ mirrored: event.target.checked })}
+        />
+        mirrored: taken from behind
+      </label>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={reference.hidden}
+          onChange={(event) => set({ hidden: event.target.checked })}
+        />
+        hidden
+      </label>
+      <label className="block">
+        <span className="text-[11px] text-faint">How strong</span>
+        <input
+          type="range"
+          min={0}
+          max={1}
+          step={0.1}
+          className="w-full accent-petrol"
+          value={reference.opacity}
+          onChange={(event) => set({ opacity: Number(event.target.value) })}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** What the picture is worth, in figures. */
+function Worth({ lies }: { lies: ReferenceLies }) {
+  return (
+    <dl className="mt-3 border-t border-rule pt-2">
+      <Line
+        words={lies.squared ? "squared, one pixel makes" : "scaled, one pixel makes over its width"}
+        value={lies.one_pixel}
+        places={2}
+      />
+      {lies.squared && <Line words="points miss by" value={lies.residual} places={2} most={0.5} />}
+      {lies.check != null && (
+        <Line words="second length is off by" value={lies.check} places={2} most={0.5} />
+      )}
+    </dl>
+  );
+}
+
+function Line({
+  words,
+  value,
+  places,
+  most,
+}: {
+  words: string;
+  value: number;
+  places: number;
+  most?: number;
+}) {
+  const bad = most !== undefined && Math.abs(value) > most;
+  return (
+    <div className="flex justify-between gap-2">
+      <dt>{words}</dt>
+      <dd className={`num ${bad ? "font-semibold text-stop" : ""}`}>{shown(value, places)} mm</dd>
+    </div>
+  );
+}
+
+interface HolesProps {
+  panel: PanelView;
+  reference: Reference;
+  lies: ReferenceLies | undefined;
+  set: SetReference;
+}
+
+function Holes({ panel, reference, lies, set }: HolesProps) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  if (reference.circles.length === 0) return null;
+  const names = new Map(design.functions.map((f) => [f.id, f]));
+  return (
+    <ul className="mt-3 border-t border-rule pt-1">
+      {reference.circles.map((circle) => {
+        const hole = lies?.holes.find((h) => h.id === circle.id);
+        const fn = circle.function ? names.get(circle.function) : undefined;
+        return (
+          <li key={circle.id} className="border-b border-rule py-1.5">
+            <p className="flex justify-between gap-2">
+              <span className="truncate">{fn?.name ?? "no function"}</span>
+              <span className="num">{hole ? `⌀ ${shown(hole.diameter)}` : "in a line"}</span>
+            </p>
+            {hole && (
+              <p className={`num text-[11px] ${hole.residual > 0.5 ? "text-stop" : "text-faint"}`}>
+                x {shown(hole.x)} y {shown(hole.y)}, round within {shown(hole.residual, 2)}
+                {hole.off_centre != null && `, hole off by ${shown(hole.off_centre, 2)}`}
+              </p>
+            )}
+            <p className="mt-0.5 flex gap-1">
+              {fn?.part && hole && (
+                <Button
+                  onClick={() =>
+                    void send([
+                      place(fn.id, panel.id, Math.round(hole.x * 100) / 100, Math.round(hole.y * 100) / 100),
+                    ])
+                  }
+                >
+                  Snap {fn.name} to it
+                </Button>
+              )}
+              <Button
+                look="quiet"
+                onClick={() => set({ circles: reference.circles.filter((c) => c.id !== circle.id) })}
+              >
+                Forget it
+              </Button>
+            </p>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

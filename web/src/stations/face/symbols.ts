@@ -1,0 +1,21 @@
+/** The names of the core's symbols; a test keeps them equal. */
+export const SYMBOLS = [
+  "lamp",
+  "pump",
+  "fan",
+  "horn",
+  "door",
+  "battery",
+  "wiper",
+  "heat",
+  "beam",
+  "bell",
+  "warning",
+  "brake",
+  "up",
+  "down",
+  "power",
+  "lock",
+  "speech",
+  "water",
+] as const;
