@@ -80,7 +80,7 @@ def _battery() -> list[BaseGeometry]:
 
 
 def _wiper() -> list[BaseGeometry]:
-    return [_arc(0, -3.8, 7.4, 40, 140), _line((0, -3.8), (2.8, 2.4)), _dot(0, -3.8, 0.9)]
+    return [_arc(0, -3.8, 7.0, 50, 130), _line((0, -3.8), (2.8, 2.4)), _dot(0, -3.8, 0.9)]
 
 
 def _heat() -> list[BaseGeometry]:

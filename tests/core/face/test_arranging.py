@@ -1,0 +1,222 @@
+"""Putting parts in order: what alignment, distribution, mirroring and swapping promise, for any parts anywhere."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from building import found, plate, settled
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.arranging import Spot, arranged, mirrored, swapped
+from wingboard.core.design.errors import NotPossible, UnknownThing
+from wingboard.core.design.model import Design, Place
+from wingboard.core.parts.catalogue import catalogue
+
+lengths = st.floats(-200, 200).map(lambda v: round(v, 2))
+reaches = st.floats(2, 25).map(lambda v: round(v, 1))
+spots = st.builds(
+    Spot, st.just("x"), lengths, lengths, st.sampled_from([0.0, 45.0, 90.0, 200.0]), reaches, reaches, reaches, reaches
+)
+several = st.lists(spots, min_size=3, max_size=8).map(lambda made: [s._replace(id=f"f{n}") for n, s in enumerate(made)])
+
+
+def asked(how: str, **more: Any) -> c.Arrange:
+    """An arrangement of whatever is given."""
+    return c.Arrange.model_validate({"functions": ["f0"], "how": how, **more})
+
+
+@given(several)
+def test_aligned_centres_and_edges_are_on_the_leaders_line(before: list[Spot]) -> None:
+    lead = before[0]
+    assert {s.x for s in arranged(before, asked("align-x"))} == {lead.x}
+    assert {s.y for s in arranged(before, asked("align-y"))} == {lead.y}
+    for s in arranged(before, asked("align-left")):
+        assert s.x - s.left == pytest.approx(lead.x - lead.left)
+    for s in arranged(before, asked("align-right")):
+        assert s.x + s.right == pytest.approx(lead.x + lead.right)
+    for s in arranged(before, asked("align-top")):
+        assert s.y + s.up == pytest.approx(lead.y + lead.up)
+    for s in arranged(before, asked("align-bottom")):
+        assert s.y - s.down == pytest.approx(lead.y - lead.down)
+
+
+@given(several)
+def test_alignment_touches_only_its_own_direction_and_again_changes_nothing(before: list[Spot]) -> None:
+    for how, other in (("align-x", "y"), ("align-y", "x"), ("align-left", "y"), ("align-top", "x")):
+        after = arranged(before, asked(how))
+        assert [getattr(s, other) for s in after] == [getattr(s, other) for s in before]
+        again = arranged(after, asked(how))
+        assert [(s.x, s.y) for s in again] == [pytest.approx((s.x, s.y)) for s in after]
+
+
+@given(several)
+def test_distributed_gaps_are_equal_and_the_outer_two_and_the_order_stay(before: list[Spot]) -> None:
+    after = {s.id: s for s in arranged(before, asked("distribute-x"))}
+    ordered = sorted(before, key=lambda s: s.x)
+    assert after[ordered[0].id].x == ordered[0].x
+    assert after[ordered[-1].id].x == pytest.approx(ordered[-1].x)
+    gaps = [(after[b.id].x - b.left) - (after[a.id].x + a.right) for a, b in pairwise(ordered)]
+    assert max(gaps) - min(gaps) == pytest.approx(0, abs=1e-6)
+    assert [after[s.id].y for s in before] == [s.y for s in before]
+
+
+@given(several)
+def test_an_equal_pitch_is_equal_between_centres(before: list[Spot]) -> None:
+    for how, axis in (("pitch-x", "x"), ("pitch-y", "y")):
+        after = sorted(getattr(s, axis) for s in arranged(before, asked(how)))
+        steps = [b - a for a, b in pairwise(after)]
+        assert max(steps) - min(steps) == pytest.approx(0, abs=1e-6)
+        assert (after[0], after[-1]) == pytest.approx(
+            (min(getattr(s, axis) for s in before), max(getattr(s, axis) for s in before))
+        )
+
+
+@given(several)
+def test_mirrored_twice_is_itself_and_keeps_the_middle(before: list[Spot]) -> None:
+    once = mirrored(before)
+    twice = mirrored(once)
+    for a, b in zip(before, twice, strict=True):
+        assert (b.x, b.y, b.turn % 360) == pytest.approx((a.x, a.y, a.turn % 360), abs=1e-6)
+    assert min(s.x for s in once) == pytest.approx(min(s.x for s in before), abs=1e-6)
+    assert sorted(round(s.y, 6) for s in once) == sorted(round(s.y, 6) for s in before)
+
+
+@given(several, several)
+def test_swapped_twice_is_itself_and_each_group_keeps_its_shape(first: list[Spot], second: list[Spot]) -> None:
+    there = swapped(first, second)
+    back = swapped(there[: len(first)], there[len(first) :])
+    for a, b in zip((*first, *second), back, strict=True):
+        assert (b.x, b.y) == pytest.approx((a.x, a.y), abs=1e-6)
+    moved = [(b.x - a.x, b.y - a.y) for a, b in zip(first, there, strict=False)]
+    assert all(m == pytest.approx(moved[0], abs=1e-6) for m in moved)
+
+
+@given(several, st.floats(20, 60), st.integers(1, 4))
+def test_rows_columns_and_grids_have_their_pitch(before: list[Spot], pitch: float, columns: int) -> None:
+    row = arranged(before, asked("row", pitch=pitch))
+    assert [s.x - before[0].x for s in row] == pytest.approx([n * pitch for n in range(len(before))])
+    assert {s.y for s in row} == {before[0].y}
+    column = arranged(before, asked("column", pitch=pitch))
+    assert [before[0].y - s.y for s in column] == pytest.approx([n * pitch for n in range(len(before))])
+    grid = arranged(before, asked("grid", pitch=pitch, pitch_y=pitch + 5, columns=columns))
+    for n, s in enumerate(grid):
+        assert s.x - before[0].x == pytest.approx(n % columns * pitch)
+        assert before[0].y - s.y == pytest.approx(n // columns * (pitch + 5))
+
+
+@given(several, st.floats(10, 100))
+def test_rings_and_arcs_lie_on_their_radius(before: list[Spot], radius: float) -> None:
+    ring = arranged(before, asked("ring", radius=radius))
+    cx, cy = sum(s.x for s in ring) / len(ring), sum(s.y for s in ring) / len(ring)
+    assert all(math.hypot(s.x - cx, s.y - cy) == pytest.approx(radius, abs=1e-6) for s in ring)
+    arc = arranged(before, asked("arc", radius=radius, start=150, end=30))
+    chord = math.dist((arc[0].x, arc[0].y), (arc[-1].x, arc[-1].y))
+    assert chord == pytest.approx(2 * radius * math.sin(math.radians(60)), abs=1e-6)
+    assert arc[0].x < arc[-1].x
+
+
+THREE = plate(("toggle-large-on-off", 40, 40), ("toggle-large-on-off", 80, 55), ("button-22", 150, 70))
+TOGETHER = ("f1", "f2", "f3")
+
+
+def places(design: Design) -> dict[str, Place]:
+    """Where everything is."""
+    return {f.id: f.place for f in design.functions if f.place}
+
+
+def test_without_a_pitch_a_row_leaves_fingers_their_room() -> None:
+    after = apply(THREE, (c.Arrange(functions=TOGETHER, how="row"),), catalogue())
+    assert found(after, "face.fingers-close") == []
+
+
+REFUSED: list[tuple[c.Command, type[Exception]]] = [
+    (c.Arrange(functions=("f1",), how="row"), NotPossible),
+    (c.Arrange(functions=("f1", "f2"), how="distribute-x"), NotPossible),
+    (c.Arrange(functions=("f1", "nobody"), how="row"), UnknownThing),
+    (c.Arrange(functions=TOGETHER, how="ring", radius=0), NotPossible),
+    (c.Arrange(functions=TOGETHER, how="row", pitch=4000), NotPossible),
+    (c.SwapGroups(first=("f1",), second=("f1", "f2")), NotPossible),
+    (c.PairMirrored(first="f1", second="f1"), NotPossible),
+    (c.LockItems(functions=("nobody",)), UnknownThing),
+]
+
+
+@pytest.mark.parametrize(("command", "kind"), REFUSED, ids=[f"{r[0].do} {n}" for n, r in enumerate(REFUSED)])
+def test_what_cannot_be_arranged_is_refused(command: c.Command, kind: type[Exception]) -> None:
+    with pytest.raises(kind):
+        apply(THREE, (command,), catalogue())
+
+
+@pytest.mark.parametrize(
+    "command",
+    [
+        c.MoveItems(functions=("f1",), dx=1),
+        c.TurnItems(functions=("f1",), by=90),
+        c.RemoveItems(functions=("f1",)),
+        c.PlacePart(function="f1", panel="plate", x=1, y=1),
+        c.Arrange(functions=TOGETHER, how="row"),
+        c.PairMirrored(first="f2", second="f1"),
+    ],
+    ids=lambda command: command.do,
+)
+def test_what_is_locked_stays_until_it_is_freed(command: c.Command) -> None:
+    locked = apply(THREE, (c.LockItems(functions=("f1",)),), catalogue())
+    with pytest.raises(NotPossible, match="locked"):
+        apply(locked, (command,), catalogue())
+    free = apply(locked, (c.LockItems(functions=("f1",), locked=False), command), catalogue())
+    assert free.functions[0].locked is False
+
+
+def test_a_pair_is_each_others_image_and_a_broken_one_is_mended() -> None:
+    paired = apply(THREE, (c.TurnItems(functions=("f1",), by=30), c.PairMirrored(first="f1", second="f2")), catalogue())
+    at = places(paired)
+    assert (at["f2"].x, at["f2"].y, at["f2"].turn) == (160, 40, 330)
+    assert found(paired, "face.pair-not-mirrored") == []
+    moved = apply(paired, (c.MoveItems(functions=("f1",), dx=5),), catalogue())
+    (finding,) = found(moved, "face.pair-not-mirrored")
+    assert finding.measured is not None
+    assert finding.measured.value == pytest.approx(5)
+    assert found(settled(moved, finding), "face.pair-not-mirrored") == []
+    parted = apply(moved, (c.UnpairItems(functions=("f2",)),), catalogue())
+    assert found(parted, "face.pair-not-mirrored") == []
+
+
+def test_copies_are_new_functions_with_names_of_their_own() -> None:
+    twice = (c.CopyItems(functions=("f1", "f3"), dx=0, dy=-20), c.CopyItems(functions=("f1",), dx=10))
+    after = apply(THREE, twice, catalogue())
+    assert [f.name for f in after.functions[3:]] == ["F1 2", "F3 2", "F1 3"]
+    assert len({f.id for f in after.functions}) == 6
+    assert after.functions[3].part == "toggle-large-on-off"
+    assert places(after)["f4"].y == 20
+
+
+def test_parts_of_two_modules_are_not_mixed() -> None:
+    from wingboard.core.design.outlines import RectOutline
+
+    second = c.AddPanel(id="second", name="Second", outline=RectOutline(width=50, height=50))
+    move = c.PlacePart(function="f2", panel="second", x=20, y=20)
+    with pytest.raises(NotPossible, match="different modules"):
+        apply(THREE, (second, move, c.Arrange(functions=TOGETHER, how="row")), catalogue())
+
+
+def test_removing_a_function_leaves_nothing_that_names_it() -> None:
+    from wingboard.core.design.words import Graphic, Procedure
+
+    made = (
+        c.PairMirrored(first="f1", second="f2"),
+        c.SetGraphic(graphic=Graphic(id="g", panel="plate", kind="bracket", functions=("f1", "f3"), text="T")),
+        c.SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f3"))),
+        c.SetProcedure(procedure=Procedure(id="q", name="Q", steps=("f1",))),
+        c.RemoveFunction(function="f1"),
+    )
+    after = apply(THREE, made, catalogue())
+    assert Design.model_validate(after.model_dump()) == after
+    assert after.functions[0].pair is None
+    assert after.graphics[0].functions == ("f3",)
+    assert [p.id for p in after.procedures] == ["p"]
