@@ -13,6 +13,7 @@ import svgelements
 from playwright.sync_api import Page, expect
 
 from wingboard.core.cut.scenes import panel_scenes
+from wingboard.core.design.commands import RemoveItems
 from wingboard.core.files.scene import CirclePath
 from wingboard.services.desk import Desk
 
@@ -96,8 +97,9 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
     page.get_by_role("button", name="Solve afresh").click()
     expect(page.get_by_text("no better assignment exists")).to_be_visible()
     rows = list(csv.DictReader(io.StringIO(download(page, "CSV").decode())))
-    assert len(rows) == 33
-    assert all(row["pin"] and row["board"] == "Mega 1" for row in rows)
+    assert len(rows) == 105
+    assert all(row["pin"] for row in rows)
+    assert len({row["board"] for row in rows if row["panel"] == "Left module"}) == 1
 
 
 def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
@@ -136,14 +138,21 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("s")
     expect(page.locator("[data-code='face.words-off-detents']")).to_have_count(0)
     expect(page.get_by_role("button", name="before cutting")).to_contain_text("0 stops")
-    page.keyboard.press("p")
-    expect(page.locator("footer")).to_contain_text("Battery voltage")
+    page.keyboard.press("/")
+    page.keyboard.type("hold brake")
+    expect(page.get_by_role("dialog").get_by_role("option").first).to_contain_text("Hold brake")
+    page.keyboard.press("Enter")
+    expect(page.locator("footer")).to_contain_text("Hold brake")
     page.keyboard.press("Delete")
-    expect(page.locator("[data-tray]").first).to_contain_text("Battery voltage")
+    expect(page.locator("[data-tray]").first).to_contain_text("Hold brake")
+    page.keyboard.press("p")
+    expect(page.locator("[data-tray]")).to_have_count(1)  # the sun blind, which has no part yet
+    expect(page.locator("footer")).to_contain_text("Hold brake")
 
 
-def test_dragging_from_the_tray_shows_distances_and_places(watched: Page, address: str) -> None:
+def test_dragging_from_the_tray_shows_distances_and_places(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
+    demo_desk.command(TRAM, 1, (RemoveItems(functions=("f33",)),))
     opened(page, address)
     box = page.locator("[data-tray=f33]").bounding_box()
     x, y = centre(page, "f13")

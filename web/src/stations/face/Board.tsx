@@ -72,7 +72,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
       ref={frame}
       className={`still relative min-h-0 flex-1 touch-none overflow-hidden select-none ${face.measuring || face.picking ? "cursor-crosshair" : ""}`}
       onPointerDown={pressed}
-      onDoubleClick={() => selectGroup(here)}
+      onDoubleClick={(event) => selectGroup(event.target as Element, here)}
     >
       {face.view === "reference" && <ReferencePicture panel={panel} views={seen.data} viewport={viewport} />}
       <svg
@@ -157,9 +157,9 @@ function Squeezed({
   return <g transform={`translate(0 ${(panel.height * (1 - share)) / 2}) scale(1 ${share})`}>{children}</g>;
 }
 
-/** A double click takes the whole group of what is selected. */
-function selectGroup(here: readonly Fn[]): void {
-  const { selection, select } = useSession.getState();
-  const group = here.find((f) => f.id === selection[0])?.group;
-  if (group) select(here.filter((f) => f.group === group).map((f) => f.id));
+/** A double click takes the whole group of the part under it. */
+function selectGroup(target: Element, here: readonly Fn[]): void {
+  const id = target.closest("[data-fn]")?.getAttribute("data-fn");
+  const group = here.find((f) => f.id === id)?.group;
+  if (group) useSession.getState().select(here.filter((f) => f.group === group).map((f) => f.id));
 }

@@ -26,7 +26,8 @@ function GraphicOnPanel({ drawn, ink }: { drawn: Graphic; ink: string }) {
   const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = drawn.room;
   return (
     <g
-      role="button"
+      role="option"
+      aria-selected="false"
       tabIndex={-1}
       aria-label={`${drawn.kind} ${drawn.words.map((w) => w.text).join(" ")}`}
       transform={shift ? `translate(${shift.dx} ${shift.dy})` : undefined}

@@ -62,6 +62,7 @@ export function dragParts(event: PointerEvent, lead: Fn, context: DragContext): 
     window.removeEventListener("keydown", key, true);
     onSnap({});
     stopProbing();
+    if (commit && shift === null && !event.shiftKey) useSession.getState().select([lead.id]);
     if (!commit || shift === null || (shift.x === 0 && shift.y === 0)) return draw(0, 0);
     const ids = held.map((h) => h.fn.id);
     void changes.send([move(ids, shift.x, shift.y)]).then((kept) => {
