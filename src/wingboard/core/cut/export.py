@@ -49,8 +49,9 @@ def _named(r: Resolved, findings: Sequence[Finding], panel: ResolvedPanel) -> di
             named[f"{name}-from-behind.svg"] = (write_svg, scene.seen_from_behind())
             named[f"{name}-from-behind.dxf"] = (write_dxf, scene.seen_from_behind())
     first = next(iter(scenes.values()))
+    face, rear = mockup_face(r, panel), mockup_rear(r, panel)
     for paper in PAPERS:
         named[f"template-{paper}.pdf"] = (partial(write_template, paper=paper, notes=unsettled(findings)), first)
-        named[f"mock-up-face-{paper}.pdf"] = (partial(write_template, paper=paper), mockup_face(r, panel))
-        named[f"mock-up-rear-{paper}.pdf"] = (partial(write_template, paper=paper), mockup_rear(r, panel))
+        named[f"mock-up-face-{paper}.pdf"] = (partial(write_template, paper=paper), face)
+        named[f"mock-up-rear-{paper}.pdf"] = (partial(write_template, paper=paper), rear)
     return named

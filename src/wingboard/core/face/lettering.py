@@ -76,6 +76,7 @@ def run(text: str, cap: float, font: FontName = FONT, arc: Arc | None = None) ->
     return Run(text, cap, font, width, box, svg.getCommands(), missing, arc)
 
 
+@lru_cache(maxsize=4096)
 def contours(line: Run, sag: float = 0.01) -> tuple[Contour, ...]:
     """The outlines of a run as closed polygons no further than ``sag`` mm from the curves; none for single strokes."""
     if is_stroke(line.font):

@@ -182,7 +182,8 @@ def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Knees nearer than wanted to what hangs below."""
-    seat, clearance = r.design.brief.seat, elevation(r).clearance
+    seat = r.design.brief.seat
+    clearance = elevation(r).clearance if seat else None
     if seat is None or clearance is None or clearance >= seat.clear - VISIBLE:
         return
     yield rule.finding(

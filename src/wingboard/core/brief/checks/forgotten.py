@@ -8,7 +8,6 @@ from collections.abc import Iterator
 from wingboard.core.brief.packs import Expectation, expectations
 from wingboard.core.brief.wanted import duty_of
 from wingboard.core.design.base import Source
-from wingboard.core.design.model import Function
 from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding, Fix
 from wingboard.core.findings.registry import Check, check
@@ -49,9 +48,9 @@ def _applies(r: Resolved, expected: Expectation) -> bool:
 
 
 def _met(r: Resolved, expected: Expectation) -> bool:
-    pattern = re.compile(expected.words, re.I)
-    return any(pattern.search(_words(f)) for f in r.design.functions)
+    return re.search(expected.words, r.once("words of the list", lambda: _words(r)), re.I) is not None
 
 
-def _words(f: Function) -> str:
-    return f"{f.name} {f.want} {f.indicator} {f.switches.event}"
+def _words(r: Resolved) -> str:
+    """A line a function: its name, wish, indicator and event."""
+    return "\n".join(f"{f.name} {f.want} {f.indicator} {f.switches.event}" for f in r.design.functions)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import partial
 
 import shapely
 
@@ -167,7 +168,7 @@ def _collisions(r: Resolved, rule: Check, guards: bool) -> Iterator[Finding]:
     need = rule.limit(r.design)
     for panel in r.panels.values():
         covers = panel.envelopes("cover")
-        for near in covers.closer_than(need - VISIBLE):
+        for near in r.once(f"covers near on {panel.panel.id}", partial(covers.closer_than, need - VISIBLE)):
             owners = [int(covers.owners[i]) for i in near[:2]]
             pair = [panel.by_number[o] for o in owners if o >= 0]
             if len(pair) < 2 or any(_swings(p) for p in pair) is not guards:

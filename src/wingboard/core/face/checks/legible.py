@@ -170,6 +170,8 @@ def _clashes(r: Resolved, rule: Check, placards: bool) -> Iterator[Finding]:
 def _worst(r: Resolved, panel: ResolvedPanel, need: float) -> dict[str, tuple[Drawing, str, float]]:
     shapes, drawings = graphic_shapes(r, panel)
     worst: dict[str, tuple[Drawing, str, float]] = {}
+    if not drawings:
+        return worst
 
     def note(i: int, other: str, gap: float) -> None:
         ident = drawings[i].graphic.id
