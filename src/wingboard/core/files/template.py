@@ -5,13 +5,19 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import Any, Literal, NamedTuple
 
+from reportlab import rl_config
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
+from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import arc_of
+
+rl_config.useA85 = 0
+"""Pages are kept as bytes: turning them into letters takes longer than drawing them."""
 
 Paper = Literal["a4", "letter"]
 PAPERS: dict[Paper, tuple[float, float]] = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
@@ -72,15 +78,16 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
     stream = io.BytesIO()
     canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1)
     canvas.setTitle(scene.title)
+    drawn = [(item, _path(item)) for item in scene.items]
     for tile in spread.tiles():
-        _page(canvas, scene, spread, tile)
+        _page(canvas, drawn, spread, tile)
         _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
         canvas.showPage()
     canvas.save()
     return stream.getvalue()
 
 
-def _page(canvas: Any, scene: Scene, spread: Tiling, tile: Tile) -> None:
+def _page(canvas: Any, drawn: list[tuple[Item, PDFPathObject]], spread: Tiling, tile: Tile) -> None:
     canvas.saveState()
     frame = canvas.beginPath()
     frame.rect(MARGIN * mm, (MARGIN + FOOT) * mm, spread.window[0] * mm, spread.window[1] * mm)
@@ -88,16 +95,20 @@ def _page(canvas: Any, scene: Scene, spread: Tiling, tile: Tile) -> None:
     canvas.translate((MARGIN + 1 - tile.x) * mm, (MARGIN + FOOT + 1 - tile.y) * mm)
     canvas.scale(mm, mm)
     canvas.setLineWidth(0.15)
-    for item in scene.items:
-        _path(canvas, item)
+    for item, path in drawn:
+        engraved = item.operation == "engrave" and not item.open
+        canvas.setFillGray(0.55)
+        canvas.drawPath(path, stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
         if isinstance(item.path, CirclePath) and item.operation != "engrave":
             _centre_mark(canvas, item.path)
     canvas.restoreState()
     _overlap_marks(canvas, spread, tile)
 
 
-def _path(canvas: Any, item: Item) -> None:
-    path = canvas.beginPath()
+@lru_cache(maxsize=4096)
+def _path(item: Item) -> PDFPathObject:
+    """The item's path in the writer's own form, made once for all pages and papers."""
+    path: Any = PDFPathObject()
     if isinstance(item.path, CirclePath):
         path.circle(item.path.x, item.path.y, item.path.diameter / 2)
     else:
@@ -113,9 +124,7 @@ def _path(canvas: Any, item: Item) -> None:
                 path.arcTo(cx - r, cy - r, cx + r, cy + r, math.degrees(angle), math.degrees(sweep))
         if not item.open:
             path.close()
-    engraved = item.operation == "engrave" and not item.open
-    canvas.setFillGray(0.55)
-    canvas.drawPath(path, stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
+    return path
 
 
 def _centre_mark(canvas: Any, circle: CirclePath) -> None:
