@@ -24,6 +24,7 @@ from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
+from wingboard.services.steady import steady_memory
 from wingboard.testing import generated_design
 
 Row = tuple[str, str, str]
@@ -51,6 +52,20 @@ def review_row(design: Design) -> Row:
         review(Resolved(moved(design, n)))
 
     return "resolve + full review, 400 parts", f"{median_ms(work):.0f} ms median", "under 60 ms"
+
+
+def hand_row(design: Design) -> Row:
+    """What follows a stop of the hand during a drag: the move tried, the Face judged, nothing kept."""
+    with desk_in_passing() as desk, served(desk) as address, httpx2.Client(base_url=address) as client:
+        ident = desk.add(design, "bench").design_id
+
+        def work(n: int) -> None:
+            move = {"do": "move", "functions": ["f7"], "dx": 0.1 * (1 + n)}
+            body = {"base": 1, "lead": "f7", "commands": [move]}
+            answer = client.post(f"/api/designs/{ident}/face/clashes", json=body)
+            assert answer.status_code == 200, answer.text
+
+        return "findings after a stop of the hand, 400 parts", f"{median_ms(work):.0f} ms median", "under 100 ms"
 
 
 def http_row(design: Design) -> Row:
@@ -111,13 +126,18 @@ def page_row() -> Row:
 def drag_row() -> Row:
     """Dragging one part with 400 on the panel, in Chromium."""
     frames, work = drag_frames(generated_design(400))
-    return "drag of one part with 400", f"{frames:.0f} frames/s, {work:.1f} ms of script a frame", "55 frames/s or more"
+    return (
+        "drag of one part with 400",
+        f"{frames:.0f} frames/s, {work:.1f} ms a frame",
+        "55 frames/s, under 8 ms",
+    )
 
 
 def main() -> int:
-    """Print the table."""
+    """Print the table, measured as the server runs."""
+    steady_memory()
     design = generated_design(400)
-    rows = [review_row(design), http_row(design), *pins_rows(), export_row(), page_row()]
+    rows = [review_row(design), http_row(design), hand_row(design), *pins_rows(), export_row(), page_row()]
     if "--no-browser" not in sys.argv:
         rows.append(drag_row())
     widths = [max(len(row[k]) for row in [*rows, ("what", "measured", "target")]) for k in range(3)]

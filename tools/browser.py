@@ -49,7 +49,7 @@ def chromium_path() -> str:
 @contextmanager
 def served(desk: Desk) -> Iterator[str]:
     """The application over a desk on a free port; gives its address."""
-    listener = socket.socket()
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.bind(("127.0.0.1", 0))
     server = uvicorn.Server(uvicorn.Config(create_app(desk), log_level="warning"))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)

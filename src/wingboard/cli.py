@@ -223,6 +223,7 @@ def serve(
     import uvicorn
 
     from wingboard.api.app import create_app
+    from wingboard.services.steady import steady_memory
 
     folder = data or Path(platformdirs.user_data_dir("wingboard", appauthor=False))
     with _failures_said():
@@ -234,7 +235,9 @@ def serve(
     address = f"http://127.0.0.1:{listener.getsockname()[1]}"
     typer.echo(f"Wing Board {__version__}: database {folder / 'wingboard.db'}")
     typer.echo(f"Open {address} (Ctrl C stops it; everything is kept)")
-    server = uvicorn.Server(uvicorn.Config(create_app(desk), log_level="warning", server_header=False))
+    application = create_app(desk)
+    steady_memory()
+    server = uvicorn.Server(uvicorn.Config(application, log_level="warning", server_header=False))
     server.run(sockets=[listener])
 
 
@@ -247,7 +250,8 @@ def add_demo(desk: Desk) -> None:
 
 
 def _listener(port: int) -> socket.socket:
-    listener = socket.socket()
+    # Named as TCP, or small answers wait for the other side (asyncio then leaves Nagle's algorithm on).
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind(("127.0.0.1", port))

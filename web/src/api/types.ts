@@ -22,6 +22,7 @@ export type Finding = Schemas["Finding"];
 export type Lettering = Schemas["LetteringView"];
 export type PanelView = Schemas["PanelView"];
 export type Surroundings = Schemas["Surroundings"];
+export type Clashes = Schemas["Clashes"];
 export type PartSheet = Schemas["PartSheet"];
 export type Drawer = Schemas["Drawer"];
 export type CutView = Schemas["CutView"];

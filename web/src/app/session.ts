@@ -1,6 +1,6 @@
 /** What the page itself remembers: selection, theme, what was refused, how the link to the server stands. */
 import { create } from "zustand";
-import type { Surroundings } from "../api/types";
+import type { Clashes, Surroundings } from "../api/types";
 
 export type Theme = "day" | "night";
 export type Link = "kept" | "sending" | "waiting";
@@ -17,6 +17,7 @@ interface Session {
   scope: Scope;
   worklist: boolean;
   around: Surroundings | null;
+  clashes: Clashes | null;
   dialog: "palette" | "help" | "accept" | "designs" | null;
   select: (ids: string[]) => void;
   toggle: (id: string) => void;
@@ -36,6 +37,7 @@ export const useSession = create<Session>((set) => ({
   scope: "station",
   worklist: true,
   around: null,
+  clashes: null,
   dialog: null,
   select: (selection) => set({ selection, around: null }),
   toggle: (id) =>

@@ -13,6 +13,8 @@ from wingboard.core.design.commands import Command
 from wingboard.core.design.errors import UnknownThing
 from wingboard.core.face.near import neighbours, to_edge
 from wingboard.core.face.numberline import commands_for
+from wingboard.core.findings.finding import Finding
+from wingboard.core.overview.review import clashes
 from wingboard.services.desk import Kept
 
 router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"], responses=PROBLEMS)
@@ -105,6 +107,23 @@ def probe(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
             edge=EdgeView(gap=edge.gap, start=_point(edge.start), end=_point(edge.end)),
         )
     )
+
+
+class Clashes(BaseModel):
+    """What would be wrong about the part there."""
+
+    panel: str
+    findings: tuple[Finding, ...]
+
+
+@router.post("/clashes", responses={200: {"model": Clashes}})
+def would_clash(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
+    """The Face's findings about a part as they would be after the commands; nothing is kept."""
+    state = desk.tried(design_id, asked.base, asked.commands)
+    lead = placed_by_id(state.resolved, asked.lead)
+    if lead is None:
+        raise UnknownThing("That part is not on a panel", "lead")
+    return as_json(Clashes(panel=lead.place.panel, findings=clashes(state.resolved, asked.lead)))
 
 
 @router.post("/line", responses={200: {"model": DesignView}})

@@ -34,6 +34,13 @@ def review(r: Resolved) -> tuple[Finding, ...]:
     return tuple(sorted(marked, key=lambda f: (f.accepted is not None, _ORDER[f.weight], f.code, f.subjects, f.id)))
 
 
+def clashes(r: Resolved, function: str) -> tuple[Finding, ...]:
+    """What the Face finds wrong about one function where it stands, unsettled, stops first: quick enough for a drag."""
+    found = [f for rule in all_checks() if rule.station == "face" for f in rule.run(r, rule) if function in f.subjects]
+    counted = [f for f in _marked(found, r.design.accepted) if f.unsettled and f.weight != "note" and f.spot]
+    return tuple(sorted(counted, key=lambda f: (_ORDER[f.weight], f.code, f.id)))
+
+
 def _marked(found: Iterable[Finding], accepted: tuple[Acceptance, ...]) -> list[Finding]:
     by_id = {a.finding: a for a in accepted}
     return [_with_reason(f, by_id.get(f.id)) for f in found]

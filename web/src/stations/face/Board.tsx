@@ -11,7 +11,7 @@ import { ArrangeBar } from "./ArrangeBar";
 import { boxSelect, dragParts } from "./drag";
 import { Carried } from "./Carried";
 import { Graphics } from "./Graphics";
-import { Guides, Items, LiveDistances, SelectBox } from "./Items";
+import { Guides, Items, LiveClashes, LiveDistances, SelectBox } from "./Items";
 import { Measure, type Measuring } from "./Measure";
 import { Behind, Overlay } from "./Overlay";
 import { PicturePoints, ReferencePicture } from "./ReferencePicture";
@@ -101,6 +101,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
           <Dimensions panel={panel} scale={viewport.scale} />
           <Guides lines={lines} panel={panel} scale={viewport.scale} />
           <LiveDistances panel={panel.id} scale={viewport.scale} />
+          <LiveClashes panel={panel.id} scale={viewport.scale} />
           {box && <SelectBox box={box} scale={viewport.scale} />}
           {face.measuring && <Measure measured={measured} scale={viewport.scale} />}
         </g>

@@ -6,6 +6,7 @@ import { Distances } from "../../panel/Distances";
 import { PartOnPanel, type Standing } from "../../panel/PartOnPanel";
 import { inkOn } from "../../panel/Plate";
 import type { PanelPoint } from "../../panel/units";
+import { withUnit } from "../../ui/figures";
 import type { Snapped } from "./snap";
 
 export function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
@@ -42,6 +43,60 @@ export function LiveDistances({ panel, scale }: { panel: string; scale: number }
   const around = useSession((s) => s.around);
   return around?.panel === panel ? <Distances around={around} scale={scale} /> : null;
 }
+
+const SAID = 3;
+
+/** What would be wrong if the part were let go here: a ring at each place, the worst three in words. */
+export function LiveClashes({ panel, scale }: { panel: string; scale: number }) {
+  const clashes = useSession((s) => s.clashes);
+  const around = useSession((s) => s.around);
+  if (!around || clashes?.panel !== panel || clashes.findings.length === 0) return null;
+  const s = 1 / scale;
+  const lines = clashes.findings.slice(0, SAID).map((f) => {
+    const figures =
+      f.measured && f.needed
+        ? `: ${withUnit(f.measured.value, f.measured.unit)} of ${withUnit(f.needed.value, f.needed.unit)}`
+        : "";
+    return { id: f.id, weight: f.weight, text: `${f.title}${figures}` };
+  });
+  const rest = clashes.findings.length - SAID;
+  if (rest > 0) lines.push({ id: "rest", weight: "look", text: `and ${rest} more` });
+  const width = Math.max(...lines.map((l) => l.text.length)) * 6.6 + 34;
+  return (
+    <g pointerEvents="none" data-testid="clashes">
+      {clashes.findings.map(
+        (f) =>
+          f.spot && (
+            <circle
+              key={f.id}
+              cx={f.spot.x}
+              cy={f.spot.y}
+              r={7 * s}
+              fill="none"
+              stroke={CLASH[f.weight]}
+              strokeWidth={2.5 * s}
+            />
+          ),
+      )}
+      <g transform={`translate(${around.x} ${around.y}) scale(${s} ${-s}) translate(26 26)`}>
+        <rect width={width} height={lines.length * 19 + 8} rx={4} fill="#FFFFFF" stroke="#B3261E" />
+        {lines.map((line, n) => (
+          <g key={line.id} transform={`translate(9 ${n * 19 + 14})`}>
+            <path
+              d={line.weight === "stop" ? "M0 -4.5H9V4.5H0Z" : "M4.5 -5L9.5 4H-.5Z"}
+              fill={CLASH[line.weight]}
+            />
+            <text x={16} dominantBaseline="central" fontSize={12} fill="#20282C">
+              {line.text}
+            </text>
+          </g>
+        ))}
+      </g>
+    </g>
+  );
+}
+
+const CLASH = { stop: "#B3261E", look: "#A86400", note: "#5C666C" };
 
 interface GuidesProps {
   lines: Snapped["lines"];

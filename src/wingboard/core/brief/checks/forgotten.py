@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from functools import lru_cache
 
 from wingboard.core.brief.packs import Expectation, expectations
 from wingboard.core.brief.wanted import duty_of
@@ -48,7 +49,12 @@ def _applies(r: Resolved, expected: Expectation) -> bool:
 
 
 def _met(r: Resolved, expected: Expectation) -> bool:
-    return re.search(expected.words, r.once("words of the list", lambda: _words(r)), re.I) is not None
+    return _spoken_of(expected.words, r.once("words of the list", lambda: _words(r)))
+
+
+@lru_cache(maxsize=1024)
+def _spoken_of(words: str, text: str) -> bool:
+    return re.search(words, text, re.I) is not None
 
 
 def _words(r: Resolved) -> str:
