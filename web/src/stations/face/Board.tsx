@@ -77,10 +77,11 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
       {face.view === "reference" && <ReferencePicture panel={panel} views={seen.data} viewport={viewport} />}
       <svg
         className="absolute inset-0 size-full outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-petrol"
-        role="listbox"
-        aria-multiselectable="true"
+        {...(behind || here.length === 0
+          ? { role: "img" }
+          : { role: "listbox", "aria-multiselectable": true })}
         aria-label={`${panel.name}, ${here.length} parts`}
-        aria-activedescendant={selection[0] ? `part-${selection[0]}` : undefined}
+        aria-activedescendant={selection[0] && !behind ? `part-${selection[0]}` : undefined}
         tabIndex={0}
         data-board={panel.id}
         data-scale={viewport.scale}

@@ -47,10 +47,8 @@ def _any_part(design: Design, ident: str, catalogue: Catalogue, path: str = "par
     return found
 
 
-def _own_part(design: Design, ident: str) -> Part:
-    found = next((p for p in design.parts if p.id == ident), None)
-    if found is None:
-        raise UnknownThing(f"There is no part “{ident}” in this design", "part")
+def _own_part(design: Design, ident: str, catalogue: Catalogue) -> Part:
+    found = _any_part(design, ident, catalogue)
     if found.base is None and not found.members:
         raise NotPossible(f"“{found.name}” is a part of the catalogue; copy it first, then measure the copy", "part")
     return found
@@ -83,7 +81,7 @@ def _(command: c.CombineParts, design: Design, catalogue: Catalogue) -> Design:
 
 @carry_out.register
 def _(command: c.MeasurePart, design: Design, catalogue: Catalogue) -> Design:
-    part = _own_part(design, command.part)
+    part = _own_part(design, command.part, catalogue)
     if len({r.of for r in command.readings}) < len(command.readings):
         raise NotPossible("A dimension is given twice", "readings")
     start = _any_part(design, part.base, catalogue) if part.base else part
@@ -92,7 +90,7 @@ def _(command: c.MeasurePart, design: Design, catalogue: Catalogue) -> Design:
 
 @carry_out.register
 def _(command: c.EditPart, design: Design, catalogue: Catalogue) -> Design:
-    part = _own_part(design, command.part)
+    part = _own_part(design, command.part, catalogue)
     names = set(c.EditPart.model_fields) - {"do", "part", "key_angle", "cutout", "bezel"}
     changes, sources = given(command, *sorted(names)), dict(part.sources)
     if command.key_angle is not None:
@@ -109,7 +107,7 @@ def _(command: c.EditPart, design: Design, catalogue: Catalogue) -> Design:
 
 @carry_out.register
 def _(command: c.RemovePart, design: Design, catalogue: Catalogue) -> Design:
-    part = _own_part(design, command.part)
+    part = _own_part(design, command.part, catalogue)
     users = [f.name for f in design.functions if f.part == part.id]
     if users:
         raise NotPossible(f"“{part.name}” is used by {users[0]}; choose another part there first", "part")

@@ -1,0 +1,104 @@
+"""The mock-up on paper, read back by an independent PDF reader: true to size, mirrored behind, tiled with overlap."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pypdfium2
+import pytest
+
+from building import plate
+from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
+from wingboard.core.cut.mockup import mockup_face, mockup_rear
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import RectOutline
+from wingboard.core.design.resolved import Resolved
+from wingboard.core.files.scene import CirclePath
+from wingboard.core.files.template import FOOT, MARGIN, OVERLAP, PAPERS, Paper, tiling
+from wingboard.core.overview.review import review
+from wingboard.core.parts.catalogue import catalogue
+
+POINT = 25.4 / 72
+"""Millimetres of a PDF's point (ISO 32000-1, 8.3.2.3)."""
+ONE = plate(("button-22", 50, 40), ("toggle-large-on-off", 150, 80))
+
+
+def page(design: Design, name: str, number: int = 0) -> tuple[Any, float, float, int]:
+    """A page of a file as grey values at 10 dots a mm, its size in mm, and how many pages there are."""
+    r = Resolved(design)
+    content = cut_file(r, review(r), r.panels["plate"], name)
+    assert content is not None
+    document = pypdfium2.PdfDocument(content)
+    shown = document[number]
+    width, height = shown.get_size()
+    grey = np.asarray(shown.render(scale=10 * POINT, grayscale=True).to_numpy()).squeeze()
+    return grey, width * POINT, height * POINT, len(document)
+
+
+def dark_at(grey: Any, x: float, y: float) -> bool:
+    """Whether something is drawn within 0.25 mm of a place of the scene on the first page."""
+    column, row = (MARGIN + 1 + x) * 10, grey.shape[0] - (MARGIN + FOOT + 1 + y) * 10
+    return bool(grey[int(row) - 3 : int(row) + 4, int(column) - 3 : int(column) + 4].min() < 200)
+
+
+@pytest.mark.parametrize("paper", list(PAPERS))
+def test_pages_have_the_papers_size_and_everything_is_at_its_place(paper: Paper) -> None:
+    grey, width, height, pages = page(ONE, f"mock-up-face-{paper}.pdf")
+    assert sorted((width, height)) == pytest.approx(sorted(PAPERS[paper]), abs=0.1)
+    assert pages == 1
+    for x, y in ((50, 40), (50 + 11.15, 40), (150, 80), (0, 60), (200, 60), (100, 120)):
+        assert dark_at(grey, x, y), (x, y)  # centre marks, the 22 mm hole's edge (IEC 60947-5-1: 22.3 mm), the plate
+    assert not dark_at(grey, 100, 60)
+
+
+def test_the_rear_is_seen_from_behind_with_bodies_and_no_words() -> None:
+    grey, *_ = page(ONE, "mock-up-rear-a4.pdf")
+    assert dark_at(grey, 200 - 50, 40)
+    assert dark_at(grey, 200 - 150, 80)
+    r = Resolved(ONE)
+    rear, face = mockup_rear(r, r.panels["plate"]), mockup_face(r, r.panels["plate"])
+    assert any(i.label.endswith("body") for i in rear.items)
+    assert not rear.of("engrave")
+    assert face.of("engrave")
+    assert {i.path for i in face.items if i.label == "F1, hole"} == {CirclePath(50, 40, 22.3)}
+
+
+def test_what_lies_off_its_axis_behind_is_drawn_where_it_is() -> None:
+    moved = (
+        c.CopyPart(part="toggle-large-on-off", id="mine", name="Mine"),
+        c.EditPart(part="mine", behind_x=10, behind_y=0, clamp=2),
+        c.ChoosePart(function="f2", part="mine"),
+        c.TurnItems(functions=("f2",), by=90),
+    )
+    r = Resolved(apply(ONE, moved, catalogue()))
+    body = next(i for i in mockup_rear(r, r.panels["plate"]).items if i.label == "F2, body")
+    assert not isinstance(body.path, CirclePath)
+    xs, ys = [v.x for v in body.path], [v.y for v in body.path]
+    assert (min(xs) + max(xs)) / 2 == pytest.approx(200 - 150)
+    assert (min(ys) + max(ys)) / 2 == pytest.approx(80 + 10)  # 10 mm to the right of it, turned a quarter: upwards
+
+
+def test_a_large_panel_is_tiled_and_the_tiles_overlap() -> None:
+    large = c.SetPanel(panel="plate", outline=RectOutline(width=700, height=300))
+    *_, pages = page(apply(ONE, (large,), catalogue()), "mock-up-face-a4.pdf")
+    spread = tiling(700, 300, "a4")
+    assert pages == spread.rows * spread.columns > 1
+    tiles = list(spread.tiles())
+    assert tiles[-1].x + spread.window[0] >= 702
+    assert tiles[-1].y + spread.window[1] >= 302
+    assert tiles[1].x - tiles[0].x == pytest.approx(spread.window[0] - OVERLAP)
+
+
+def test_every_file_named_can_be_had_and_opened_twice_the_same() -> None:
+    r = Resolved(ONE)
+    found = review(r)
+    names = cut_file_names(r, r.panels["plate"])
+    assert sum(name.startswith("mock-up") for name in names) == 2 * len(PAPERS)
+    files = cut_files(r, found)
+    for name in names:
+        content = cut_file(r, found, r.panels["plate"], name)
+        assert content == files[f"cut/plate/{name}"]
+    assert cut_files(Resolved(ONE), found) == files

@@ -1,0 +1,158 @@
+"""Every view of every station in hard circumstances: accessible, inside the window, and nothing said in the console."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from wingboard.core.design import commands as c
+from wingboard.core.design.apply import apply
+from wingboard.core.design.model import Design
+from wingboard.core.design.outlines import RectOutline
+from wingboard.core.design.space import Brief
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.services.desk import Desk
+from wingboard.testing import generated_design
+
+TRAM = "kestrel-line-9"
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+OUTSIDE = """() => [...document.querySelectorAll('button, input, select, a')].filter(e => {
+  const r = e.getBoundingClientRect();
+  if (!r.width || !r.height || getComputedStyle(e).visibility === 'hidden') return false;
+  for (let p = e.parentElement; p; p = p.parentElement) {
+    const overflow = getComputedStyle(p);
+    if (/auto|scroll/.test(overflow.overflowX + overflow.overflowY)) return false;
+    if (/hidden|clip/.test(overflow.overflowX) && p.clientWidth < 4) return false;
+  }
+  return r.right > innerWidth + 1 || r.bottom > innerHeight + 1 || r.left < -1 || r.top < -1;
+}).map(e => e.outerHTML.slice(0, 120))"""
+"""Controls that lie outside the window and that no scrolling brings in."""
+
+LONG = "The very long name of a control that somebody wrote out in full, with all its reasons"
+
+
+def long_names() -> Design:
+    """A module whose names are as long as they may reasonably get."""
+    design = Design(name=LONG, brief=Brief(opening=RectOutline(width=241, height=161)))
+    batch: list[c.Command] = [
+        c.AddPanel(id="plate", name=LONG, outline=RectOutline(width=240, height=160), x=0.5, y=0.5)
+    ]
+    for n in range(1, 9):
+        batch += [
+            c.AddFunction(id=f"f{n}", name=f"{n} {LONG}", group=LONG, positions=("ON" * 12, "OFF")),
+            c.ChoosePart(function=f"f{n}", part="toggle-large-on-off"),
+            c.PlacePart(function=f"f{n}", panel="plate", x=25.0 * n, y=80),
+        ]
+    return apply(design, batch, catalogue())
+
+
+def sound(page: Page) -> None:
+    """No serious violation, nothing out of the window, no sideways scrolling of the page itself."""
+    page.wait_for_load_state("networkidle")
+    page.evaluate(AXE.read_text("utf-8"))
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    assert [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found if v["impact"] in ("serious", "critical")] == []
+    assert page.evaluate(OUTSIDE) == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= 1280
+
+
+def opened(page: Page, address: str, path: str, theme: str = "day") -> None:
+    """A view, in a theme."""
+    page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
+    page.goto(f"{address}/d/{path}")
+    page.get_by_role("navigation", name="Stations").wait_for()
+
+
+@pytest.mark.parametrize("theme", ["day", "night"])
+@pytest.mark.parametrize("view", ["Hands", "Behind", "Webs", "Reference", "Eye", "Words"])
+def test_the_views_of_the_face(watched: Page, address: str, view: str, theme: str) -> None:
+    opened(watched, address, f"{TRAM}/face?panel=centre", theme)
+    watched.get_by_role("tab", name=view, exact=True).click()
+    expect(watched.get_by_role("tab", name=view, exact=True)).to_have_attribute("aria-selected", "true")
+    sound(watched)
+
+
+@pytest.mark.parametrize(("theme", "tab"), [("day", "Space"), ("night", "Workshop"), ("night", "Space")])
+def test_the_sides_of_the_brief(watched: Page, address: str, theme: str, tab: str) -> None:
+    opened(watched, address, f"{TRAM}/brief", theme)
+    watched.get_by_role("tab", name=tab).click()
+    sound(watched)
+
+
+@pytest.mark.parametrize("station", ["brief", "parts", "face", "cut", "wire"])
+@pytest.mark.parametrize("case", ["empty", "long", "many"])
+def test_hard_designs(watched: Page, address: str, demo_desk: Desk, station: str, case: str) -> None:
+    empty = Design(name="Empty", brief=Brief(opening=RectOutline(width=201, height=121)))
+    made = long_names() if case == "long" else generated_design(400) if case == "many" else empty
+    demo_desk.add(made, "Start", ident=case)
+    opened(watched, address, f"{case}/{station}", "night" if station in ("parts", "wire") else "day")
+    sound(watched)
+
+
+def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    opened(page, address, f"{TRAM}/face?panel=left&sel=f4")
+    page.get_by_role("tab", name="Words", exact=True).click()
+
+    def kept() -> Design:
+        return demo_desk.open(TRAM).design
+
+    def revision(number: int) -> None:
+        expect(page.get_by_role("status").first).to_contain_text(f"revision {number}")
+
+    words = page.get_by_role("region", name="Words of the selected part")
+    words.get_by_label("Name; a bar | begins a line").fill("ROUTE|SELECTOR")
+    words.get_by_label("Name; a bar | begins a line").press("Enter")
+    revision(2)
+    words.get_by_label("Right by").fill("1/8 in")
+    words.get_by_label("Right by").press("Enter")
+    revision(3)
+    words.get_by_label("curved round the control").click()
+    revision(4)
+    legend = next(f.legend for f in kept().functions if f.id == "f4")
+    assert legend is not None
+    assert (legend.text, round(legend.dx, 2), legend.curved) == ("ROUTE|SELECTOR", 3.18, True)
+
+    style = page.get_by_role("region", name="Style of all words")
+    style.get_by_label("Letters").select_option("single-stroke")
+    revision(5)
+    style.get_by_label("Control name").fill("90")
+    style.get_by_label("Control name").press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    style.get_by_label("Control name").press("Escape")
+    assert kept().style.font == "single-stroke"
+    assert kept().style.name_cap < 90
+
+    drawn = page.get_by_role("region", name="Drawn on this plate")
+    before = len(kept().graphics)
+    for n, kind in enumerate(("Placard", "Symbol", "Box"), 6):
+        drawn.get_by_role("button", name=f"+ {kind}", exact=False).click()
+        revision(n)
+    assert [g.kind for g in kept().graphics[before:]] == ["placard", "symbol", "box"]
+    placard = kept().graphics[before]
+    row = drawn.get_by_role("group", name=f"Placard {placard.text}")
+    row.get_by_label("Placard", exact=True).fill("FULL BRAKE FIRST")
+    row.get_by_label("Placard", exact=True).press("Enter")
+    revision(9)
+    assert kept().graphics[before].text == "FULL BRAKE FIRST"
+    page.get_by_role("button", name="Undo").click()
+    revision(10)
+    assert kept().graphics[before].text == placard.text
+
+
+def test_a_dragged_part_says_at_once_what_it_would_clash_with(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    opened(page, address, f"{TRAM}/face?panel=left")
+    part, other = page.locator("[data-fn=f6]").bounding_box(), page.locator("[data-fn=f10]").bounding_box()
+    assert part and other
+    page.mouse.move(part["x"] + part["width"] / 2, part["y"] + part["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(other["x"] + other["width"] / 2 + 12, other["y"] + other["height"] / 2 + 4, steps=8)
+    clashes = page.get_by_test_id("clashes")
+    expect(clashes).to_contain_text("Openings overlap")
+    page.keyboard.press("Escape")
+    expect(clashes).to_have_count(0)
+    page.mouse.up()
+    assert demo_desk.open(TRAM).row.number == 1
