@@ -4,35 +4,74 @@ from __future__ import annotations
 
 import sys
 from pathlib import Path
+from typing import NamedTuple
 
 from browser import chromium, desk_in_passing, new_page, served
+from oldplate import photograph, reference
 
 from wingboard.cli import add_demo
+from wingboard.core.design.commands import SetReference
+from wingboard.services.desk import Desk
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 TRAM = "/d/kestrel-line-9"
+WITH_PICTURE = "over-an-old-plate"
+
+
+class Shot(NamedTuple):
+    """A picture: where, in which theme, and the tab to open first."""
+
+    path: str
+    theme: str = "day"
+    tab: str | None = None
+
+
+OLD_PLATE = f"/d/{WITH_PICTURE}/face?panel=right"
 SHOTS = {
-    "face-day": (f"{TRAM}/face?panel=left&sel=f15", "day"),
-    "face-night": (f"{TRAM}/face?panel=left&sel=f4", "night"),
-    "face-dust": ("/d/dust-extraction/face", "day"),
-    "brief": (f"{TRAM}/brief", "day"),
-    "parts": (f"{TRAM}/parts?sel=f4", "day"),
-    "cut": (f"{TRAM}/cut?panel=left", "day"),
-    "wire": (f"{TRAM}/wire?sel=f4", "day"),
-    "first-visit": ("/new", "day"),
+    "first-visit": Shot("/new"),
+    "brief": Shot(f"{TRAM}/brief?sel=f30"),
+    "brief-space": Shot(f"{TRAM}/brief", "night", "Space"),
+    "brief-workshop": Shot(f"{TRAM}/brief", tab="Workshop"),
+    "parts": Shot(f"{TRAM}/parts?sel=f4"),
+    "face-day": Shot(f"{TRAM}/face?panel=left&sel=f15"),
+    "face-night": Shot(f"{TRAM}/face?panel=centre", "night"),
+    "face-words": Shot(f"{TRAM}/face?panel=left&sel=f4", tab="Words"),
+    "face-hands": Shot(f"{TRAM}/face?panel=centre", "night", "Hands"),
+    "face-hands-day": Shot(f"{TRAM}/face?panel=left", tab="Hands"),
+    "face-behind": Shot(f"{TRAM}/face?panel=left", tab="Behind"),
+    "face-behind-night": Shot(f"{TRAM}/face?panel=centre", "night", "Behind"),
+    "face-webs": Shot(f"{TRAM}/face?panel=centre", tab="Webs"),
+    "face-reference": Shot(OLD_PLATE, tab="Reference"),
+    "face-reference-night": Shot(OLD_PLATE, "night", "Reference"),
+    "face-dust": Shot("/d/dust-extraction/face"),
+    "cut": Shot(f"{TRAM}/cut?panel=left"),
+    "wire": Shot(f"{TRAM}/wire?sel=f4"),
 }
 
 
+def with_picture(desk: Desk) -> None:
+    """The tram desk once more, with a photograph of an old plate under its right module."""
+    kept = desk.keep_picture(photograph())
+    tram = desk.open(TRAM.rsplit("/", 1)[-1]).design
+    desk.add(tram, "Start", ident=WITH_PICTURE)
+    desk.command(WITH_PICTURE, 1, (SetReference(reference=reference(kept.sha256)),))
+
+
 def main() -> int:
-    """Take every picture anew."""
+    """Take every picture anew, or those that are named."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     with desk_in_passing() as desk, chromium() as browser:
         add_demo(desk)
+        with_picture(desk)
         with served(desk) as address:
-            for name, (path, theme) in SHOTS.items():
-                page = new_page(browser, theme)
-                page.goto(address + path)
+            for name in sys.argv[1:] or SHOTS:
+                shot = SHOTS[name]
+                page = new_page(browser, shot.theme)
+                page.goto(address + shot.path)
                 page.wait_for_load_state("networkidle")
+                if shot.tab:
+                    page.get_by_role("tab", name=shot.tab, exact=True).click()
+                    page.wait_for_load_state("networkidle")
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
                 page.context.close()
