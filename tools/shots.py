@@ -71,7 +71,7 @@ def main() -> int:
                 page.wait_for_load_state("networkidle")
                 if shot.tab:
                     page.get_by_role("tab", name=shot.tab, exact=True).click()
-                    page.wait_for_load_state("networkidle")
+                    page.wait_for_timeout(600)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
                 page.context.close()

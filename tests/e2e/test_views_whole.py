@@ -51,6 +51,7 @@ def long_names() -> Design:
 def sound(page: Page) -> None:
     """No serious violation, nothing out of the window, no sideways scrolling of the page itself."""
     page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(300)
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
     assert [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found if v["impact"] in ("serious", "critical")] == []

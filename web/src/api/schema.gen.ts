@@ -953,6 +953,8 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+            /** Width */
+            width: number;
             /** Depth */
             depth: number;
             /** Cable */

@@ -68,6 +68,7 @@ class BodyView(BaseModel):
     path: str
     x: float
     y: float
+    width: float
     depth: float
     cable: str
     short: bool
@@ -205,6 +206,7 @@ def _body(r: Resolved, p: Placed) -> BodyView:
         path=_path(drawn),
         x=drawn.centroid.x,
         y=drawn.centroid.y,
+        width=drawn.bounds[2] - drawn.bounds[0],
         depth=depth,
         cable=_path(cable.drawn()) if cable else "",
         short=depth > r.design.brief.depth,

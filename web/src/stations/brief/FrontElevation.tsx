@@ -148,8 +148,8 @@ function Box({ box, view, s }: { box: KeepOut; view: DesignView; s: number }) {
         fontFamily="var(--font-sans)"
         fontSize={11 * s}
         textAnchor="middle"
-        fill="#1E262B"
-        stroke="#FBF7EE"
+        fill="var(--ink)"
+        stroke="var(--sheet)"
         strokeWidth={3 * s}
         paintOrder="stroke"
         pointerEvents="none"

@@ -94,6 +94,17 @@ function EyeOverlay({ views, panel, scale }: { views: Views; panel: PanelView; s
 }
 
 /** The panel as a hand behind it meets it, left for right: bodies with their depth, cables, bars. */
+const LETTER = 5.2;
+
+/** A name in one or two lines that stay about as wide as its body (pixels). */
+function fitted(name: string, width: number): string[] {
+  const most = Math.max(6, Math.floor((width + 14) / LETTER));
+  if (name.length <= most) return [name];
+  const space = name.lastIndexOf(" ", most);
+  const lines = space > 0 ? [name.slice(0, space), name.slice(space + 1)] : [name];
+  return lines.map((line) => (line.length > most ? `${line.slice(0, most - 1)}…` : line));
+}
+
 export function Behind({
   panel,
   views,
@@ -163,12 +174,21 @@ export function Behind({
           transform={`translate(${mirror(b.x)} ${b.y}) scale(${s} ${-s})`}
           pointerEvents="none"
         >
-          <text textAnchor="middle" y={-2} fontFamily="var(--font-sans)" fontSize={10.5} fill="#1E262B">
-            {b.name.length > 16 ? `${b.name.slice(0, 15)}…` : b.name}
-          </text>
+          {fitted(b.name, b.width * scale).map((line, n, all) => (
+            <text
+              key={n}
+              textAnchor="middle"
+              y={12 * n + 3 - 6 * all.length}
+              fontFamily="var(--font-sans)"
+              fontSize={10.5}
+              fill="#1E262B"
+            >
+              {line}
+            </text>
+          ))}
           <text
             textAnchor="middle"
-            y={10}
+            y={3 + 6 * fitted(b.name, b.width * scale).length}
             fontFamily="var(--font-mono)"
             fontSize={10.5}
             fill={b.short ? "#8C1A13" : "#1E262B"}

@@ -208,8 +208,15 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
             </p>
             {hole && (
               <p className={`num text-[11px] ${hole.residual > 0.5 ? "text-stop" : "text-faint"}`}>
-                x {shown(hole.x)} y {shown(hole.y)}, round within {shown(hole.residual, 2)}
-                {hole.off_centre != null && `, hole off by ${shown(hole.off_centre, 2)}`}
+                x {shown(hole.x)} y {shown(hole.y)}
+                <br />
+                round within {shown(hole.residual, 2)}
+                {hole.off_centre != null && (
+                  <>
+                    <br />
+                    its hole is {shown(hole.off_centre, 2)} off
+                  </>
+                )}
               </p>
             )}
             <p className="mt-0.5 flex gap-1">
@@ -221,7 +228,7 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
                     ])
                   }
                 >
-                  Snap {fn.name} to it
+                  Snap to it<span className="sr-only">: {fn.name}</span>
                 </Button>
               )}
               <Button
