@@ -67,7 +67,8 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
 interface TextProps {
   label: string;
   value: string;
-  onCommit: (text: string) => void;
+  /** May answer later, and throw an error whose words are then said at the field. */
+  onCommit: (text: string) => void | Promise<void>;
   needed?: boolean;
   hint?: string;
   bare?: boolean;
@@ -77,11 +78,17 @@ interface TextProps {
 export function TextField({ label, value, onCommit, needed = false, hint = "", bare = false }: TextProps) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
-  const wrong = needed && text !== null && text.trim() === "" ? "This cannot be empty" : null;
-  const commit = () => {
-    if (text === null || wrong) return;
-    setText(null);
-    if (text.trim() !== value) onCommit(text.trim());
+  const [refused, setRefused] = useState<string | null>(null);
+  const wrong = needed && text !== null && text.trim() === "" ? "This cannot be empty" : refused;
+  const commit = async () => {
+    if (text === null || (wrong && !refused)) return;
+    try {
+      if (text.trim() !== value) await onCommit(text.trim());
+      setText(null);
+      setRefused(null);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : "That cannot be read");
+    }
   };
   return (
     <Labelled id={id} label={label} wrong={wrong} bare={bare}>
@@ -93,13 +100,16 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
         maxLength={120}
         aria-invalid={wrong !== null}
         onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
+        onBlur={() => void commit()}
         onKeyDown={(event) => {
           if (event.key === "Enter") {
             event.preventDefault();
-            commit();
+            void commit();
           }
-          if (event.key === "Escape") setText(null);
+          if (event.key === "Escape") {
+            setText(null);
+            setRefused(null);
+          }
         }}
       />
     </Labelled>

@@ -1,4 +1,5 @@
 /** Machines with their beds, and which module fits which. */
+import { answered, api } from "../../api/client";
 import type { BriefView, Command, DesignView, Machine } from "../../api/types";
 import { newMachine, PROCESS_NAMES } from "../../app/machines";
 import { Button } from "../../ui/Button";
@@ -116,7 +117,7 @@ function MachineRow({
                 .map((t) => `${t.diameter}${machine.kind === "mill" ? `×${t.flutes}` : ""}`)
                 .join(", ")}
               hint={machine.kind === "mill" ? "3.175×1, 2×1" : "3, 3.5, 6.5, 12"}
-              onCommit={(text) => set({ tools: toolsIn(text) })}
+              onCommit={async (text) => set({ tools: await toolsIn(text) })}
             />
           </span>
         )}
@@ -133,12 +134,21 @@ function MachineRow({
   );
 }
 
-function toolsIn(text: string): Machine["tools"] {
-  return text.split(",").flatMap((word) => {
-    const match = /([\d.]+)\s*(?:[×x*]\s*(\d+))?/.exec(word);
-    const diameter = Number(match?.[1]);
-    return diameter > 0 && diameter <= 100
-      ? [{ diameter, flutes: Math.min(12, Number(match?.[2] ?? 1) || 1) }]
-      : [];
-  });
+const MOST_FLUTES = 12;
+const WIDEST = 100;
+
+/** Reads “1/8in×2, 3”: lengths as anywhere, each with its flutes. Throws with the word that cannot be read. */
+async function toolsIn(text: string): Promise<Machine["tools"]> {
+  const words = text.split(",").map((word) => word.trim());
+  return Promise.all(words.filter(Boolean).map(toolIn));
+}
+
+async function toolIn(word: string): Promise<Machine["tools"][number]> {
+  const [size = "", flutes = "1"] = word.split(/\s*[×x*]\s*/);
+  const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text: size } } }));
+  if (!(mm > 0 && mm <= WIDEST)) throw new Error(`“${word}”: a cutter is up to ${WIDEST} mm wide`);
+  const many = Number(flutes);
+  if (!Number.isInteger(many) || many < 1 || many > MOST_FLUTES)
+    throw new Error(`“${word}”: 1 to ${MOST_FLUTES} flutes`);
+  return { diameter: mm, flutes: many };
 }
