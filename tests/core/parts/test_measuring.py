@@ -122,7 +122,7 @@ REFUSED: list[tuple[c.Command, type[Exception]]] = [
     (c.MeasurePart(part="rotary-12", readings=()), NotPossible),
     (c.MeasurePart(part="nobody", readings=()), UnknownThing),
     (c.MeasurePart(part="my-part-1", readings=(reading("bush", 9), reading("bush", 10))), NotPossible),
-    (c.EditPart(part="button-22", price=1), UnknownThing),
+    (c.EditPart(part="button-22", price=1), NotPossible),
     (c.CopyPart(part="nobody", name="x"), UnknownThing),
     (c.CopyPart(part="button-22", id="my-part-1", name="x"), NotPossible),
     (c.CopyPart(part="button-22", id="button-16", name="x"), NotPossible),
