@@ -298,7 +298,7 @@ def test_a_picture_is_squared_traced_and_a_part_snapped_to_it(
     page.get_by_role("group", name="Trace a circle").get_by_role("button", name="Take them").click()
     expect(page.get_by_text(re.compile("⌀ 10"))).to_be_visible()
     expect(page.locator("[data-code='face.trace-missed']")).to_have_count(1)
-    page.get_by_role("button", name="Snap to it: Bin full").click()
+    page.get_by_role("button", name="Snap to it for Bin full").click()
     expect(page.locator("[data-code='face.trace-missed']")).to_have_count(0)
     place = next(f for f in demo_desk.open("dust-extraction").design.functions if f.id == "f9").place
     assert place is not None

@@ -228,7 +228,7 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
                     ])
                   }
                 >
-                  Snap to it<span className="sr-only">: {fn.name}</span>
+                  Snap to it <span className="sr-only">for {fn.name}</span>
                 </Button>
               )}
               <Button
