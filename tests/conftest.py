@@ -13,9 +13,9 @@ from hypothesis import settings
 from playwright.sync_api import Page
 
 from wingboard.api.app import create_app
-from wingboard.core.design.document import read_design
-from wingboard.core.design.model import Design
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design
 from wingboard.demo import demo_texts
 from wingboard.services.desk import Desk
 from wingboard.store.database import Database

@@ -11,7 +11,7 @@ from typer.testing import CliRunner, Result
 
 from building import plate
 from wingboard.cli import app
-from wingboard.core.design.document import write_design
+from wingboard.core.record.document import write_design
 
 runner = CliRunner()
 
@@ -33,7 +33,7 @@ def tram(tmp_path: Path) -> Path:
 
 def test_check_exits_1_while_stops_are_left_and_edit_settles_them(tram: Path, tmp_path: Path) -> None:
     findings: list[dict[str, Any]] = json.loads(ran("check", tram, "--json", code=1).stdout)
-    stop = next(f for f in findings if f["weight"] == "stop")
+    stop = next(f for f in findings if f["severity"] == "must")
     assert {"id", "code", "measured", "needed", "source", "fix", "spot"} <= set(stop)
     assert "1 stops left" in ran("check", tram, code=1).stdout
     commands = tmp_path / "fix.json"
@@ -71,7 +71,7 @@ def test_schema_parts_and_checks_are_machine_readable() -> None:
     parts = json.loads(ran("parts", "--json").stdout)
     assert all({"id", "hole", "body", "sources"} <= set(p) for p in parts)
     checks = json.loads(ran("checks", "--json").stdout)
-    assert all({"code", "station", "weight", "limits", "source"} <= set(c) for c in checks)
+    assert all({"code", "station", "severity", "limits", "source"} <= set(c) for c in checks)
     assert len(ran("parts").stdout.splitlines()) == len(parts)
     assert len(ran("checks").stdout.splitlines()) == len(checks)
 

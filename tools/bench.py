@@ -12,16 +12,17 @@ import httpx2
 from browser import desk_in_passing, drag_frames, served
 
 from wingboard.api.app import STATIC
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.face import MoveItems, PlacePart
 from wingboard.core.cut.export import cut_files
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.document import read_design
-from wingboard.core.design.model import Controller, Design
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design
+from wingboard.core.record.wiring import Controller
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
-from wingboard.core.wire.signals import signals
+from wingboard.core.wire.lines import lines
 from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
 from wingboard.services.steady import steady_memory
@@ -42,7 +43,7 @@ def median_ms(work: Callable[[int], object], rounds: int = 15) -> float:
 
 def moved(design: Design, n: int) -> Design:
     """The design with one part a little further, so that nothing is remembered."""
-    return apply(design, (c.MoveItems(functions=("f7",), dx=0.1 * (1 + n % 2)),), catalogue())
+    return apply(design, (MoveItems(functions=("f7",), dx=0.1 * (1 + n % 2)),), catalogue())
 
 
 def review_row(design: Design) -> Row:
@@ -82,11 +83,11 @@ def http_row(design: Design) -> Row:
 
 
 def pins_rows() -> list[Row]:
-    """Solving the demo with everything of its tray placed, and 500 signals on 8 controllers."""
+    """Solving the demo with everything of its tray placed, and 500 lines on 8 controllers."""
     demo = read_design(demo_texts()["kestrel-line-9"], catalogue())
     waiting = [f for f in demo.functions if f.place is None]
     batch = [
-        c.PlacePart(function=f.id, panel=("centre", "right")[n % 2], x=20.0 + n, y=20) for n, f in enumerate(waiting)
+        PlacePart(function=f.id, module=("centre", "right")[n % 2], x=20.0 + n, y=20) for n, f in enumerate(waiting)
     ]
     whole = Resolved(apply(demo, batch, catalogue()))
     start = time.perf_counter()
@@ -94,15 +95,15 @@ def pins_rows() -> list[Row]:
     took = time.perf_counter() - start
     verdict = "proven optimal" if found.optimal else "not proven"
     text = f"{took:.2f} s, {verdict}, {len(found.unfit)} left out"
-    rows = [(f"pins of the demo, {len(signals(whole))} signals, 3 boards", text, "under 1 s, optimal")]
-    boards = tuple(Controller(id=f"mega-{n}", name=f"Mega {n}", board="mega") for n in range(1, 9))
-    large = Resolved(generated_design(330, panels=6).model_copy(update={"controllers": boards}))
+    rows = [(f"pins of the demo, {len(lines(whole))} lines, 3 boards", text, "under 1 s, optimal")]
+    boards = tuple(Controller(id=f"atmega2560-{n}", name=f"ATmega2560 {n}", board="atmega2560") for n in range(1, 9))
+    large = Resolved(generated_design(330, modules=6).model_copy(update={"controllers": boards}))
     start = time.perf_counter()
     found = solve(large, keep=False, seconds=10)
     took = time.perf_counter() - start
     over = (found.cost - found.bound) / max(found.bound, 1) * 100
     text = f"{took:.1f} s, {over:.1f} % over the bound, {len(found.unfit)} left out"
-    return [*rows, (f"pins of {len(signals(large))} signals on 8 boards", text, "within 5 % in 10 s")]
+    return [*rows, (f"pins of {len(lines(large))} lines on 8 boards", text, "within 5 % in 10 s")]
 
 
 def export_row() -> Row:

@@ -16,7 +16,7 @@ import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from wingboard.api.app import create_app
-from wingboard.core.design.model import Design
+from wingboard.core.record.design import Design
 from wingboard.services.desk import Desk
 from wingboard.store.database import Database
 

@@ -7,9 +7,9 @@ import sys
 from pathlib import Path
 
 from wingboard.api.app import create_app
-from wingboard.core.design.model import Design
 from wingboard.core.findings.limits import LIMITS
 from wingboard.core.overview.review import all_checks
+from wingboard.core.record.design import Design
 from wingboard.services.desk import Desk
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -20,15 +20,16 @@ def checks_catalogue() -> str:
     lines = [
         "# Checks",
         "",
-        "Generated from the registry by `python tools/docs.py`. Weights: **stop** would scrap material or hurt",
-        "someone, **look** is a judgement call that can be accepted with a reason, **note** is a reminder.",
+        "Generated from the registry by `python tools/docs.py`. Severities: **must** (to fix) would scrap",
+        "material or hurt someone, **judge** (to judge) is a call that can be accepted with a reason, **note**",
+        "is a reminder.",
         "Every limit can be overridden in a design, with a reason.",
         "",
-        "| code | station | weight | what is measured | limits | source | fix |",
+        "| code | station | severity | what is measured | limits | source | fix |",
         "| --- | --- | --- | --- | --- | --- | --- |",
     ]
     for c in all_checks():
-        cells = (f"`{c.code}`", c.station, c.weight, c.measures, ", ".join(c.limits), c.source.said(), c.fixes)
+        cells = (f"`{c.code}`", c.station, c.severity, c.measures, ", ".join(c.limits), c.source.said(), c.fixes)
         lines.append("| " + " | ".join(cell.replace("|", "\\|") for cell in cells) + " |")
     lines += ["", "## Limits", "", "| limit | default | what | source |", "| --- | --- | --- | --- |"]
     for name, limit in LIMITS.items():

@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageDraw, ImageFilter
 
-from wingboard.core.design.words import Known, PicturePoint, Reference, Traced
+from wingboard.core.record.pictures import Known, PicturePoint, Reference, Traced
 
 SIZE = (1200, 900)
 HOLES = {"f29": (27.3, 40.2), "f30": (63.2, 39.8), "f28": (98.6, 40.3), "f26": (134.5, 39.7), "f27": (171.6, 40.1)}
@@ -61,13 +61,13 @@ def photograph() -> bytes:
     return stream.getvalue()
 
 
-def reference(picture: str, panel: str = "right") -> Reference:
-    """How the photograph lies under the panel: squared by the four screws, the five old holes traced."""
+def reference(picture: str, module: str = "right") -> Reference:
+    """How the photograph lies under the module: squared by the four screws, the five old holes traced."""
     points = tuple(Known(x=u, y=v, at_x=x, at_y=y) for (x, y), (u, v) in zip(KNOWN, SEEN, strict=True))
     traced = tuple(
         Traced(id=f"hole-{n}", function=ident, points=tuple(PicturePoint(x=u, y=v) for u, v in _ring(x, y, BORE, 8)))
         for n, (ident, (x, y)) in enumerate(HOLES.items(), 1)
     )
     return Reference(
-        id="old-plate", panel=panel, picture=picture, width=SIZE[0], height=SIZE[1], points=points, circles=traced
+        id="old-plate", module=module, picture=picture, width=SIZE[0], height=SIZE[1], points=points, circles=traced
     )

@@ -10,7 +10,7 @@ from browser import chromium, desk_in_passing, new_page, served
 from oldplate import photograph, reference
 
 from wingboard.cli import add_demo
-from wingboard.core.design.commands import SetReference
+from wingboard.core.changes.commands.words import SetReference
 from wingboard.services.desk import Desk
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
@@ -26,25 +26,25 @@ class Shot(NamedTuple):
     tab: str | None = None
 
 
-OLD_PLATE = f"/d/{WITH_PICTURE}/face?panel=right"
+OLD_PLATE = f"/d/{WITH_PICTURE}/face?module=right"
 SHOTS = {
     "first-visit": Shot("/new"),
     "brief": Shot(f"{TRAM}/brief?sel=f30"),
     "brief-space": Shot(f"{TRAM}/brief", "night", "Space"),
     "brief-workshop": Shot(f"{TRAM}/brief", tab="Workshop"),
     "parts": Shot(f"{TRAM}/parts?sel=f4"),
-    "face-day": Shot(f"{TRAM}/face?panel=left&sel=f15"),
-    "face-night": Shot(f"{TRAM}/face?panel=centre", "night"),
-    "face-words": Shot(f"{TRAM}/face?panel=left&sel=f4", tab="Words"),
-    "face-hands": Shot(f"{TRAM}/face?panel=centre", "night", "Hands"),
-    "face-hands-day": Shot(f"{TRAM}/face?panel=left", tab="Hands"),
-    "face-behind": Shot(f"{TRAM}/face?panel=left", tab="Behind"),
-    "face-behind-night": Shot(f"{TRAM}/face?panel=centre", "night", "Behind"),
-    "face-webs": Shot(f"{TRAM}/face?panel=centre", tab="Webs"),
+    "face-day": Shot(f"{TRAM}/face?module=left&sel=f15"),
+    "face-night": Shot(f"{TRAM}/face?module=centre", "night"),
+    "face-words": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Words"),
+    "face-hands": Shot(f"{TRAM}/face?module=centre", "night", "Hands"),
+    "face-hands-day": Shot(f"{TRAM}/face?module=left", tab="Hands"),
+    "face-behind": Shot(f"{TRAM}/face?module=left", tab="Behind"),
+    "face-behind-night": Shot(f"{TRAM}/face?module=centre", "night", "Behind"),
+    "face-webs": Shot(f"{TRAM}/face?module=centre", tab="Webs"),
     "face-reference": Shot(OLD_PLATE, tab="Reference"),
     "face-reference-night": Shot(OLD_PLATE, "night", "Reference"),
     "face-dust": Shot("/d/dust-extraction/face"),
-    "cut": Shot(f"{TRAM}/cut?panel=left"),
+    "cut": Shot(f"{TRAM}/cut?module=left"),
     "wire": Shot(f"{TRAM}/wire?sel=f4"),
 }
 

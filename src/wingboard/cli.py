@@ -15,17 +15,19 @@ import typer
 from pydantic import ValidationError
 
 from wingboard import __version__
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.changes.commands.wire import SetPins
 from wingboard.core.cut.export import cut_files
 from wingboard.core.cut.jobsheet import unsettled
-from wingboard.core.design.apply import apply
-from wingboard.core.design.commands import BATCH, SetPins
-from wingboard.core.design.document import read_design, write_design
-from wingboard.core.design.errors import DesignError
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.findings.finding import SEVERITY_WORDS
 from wingboard.core.findings.limits import LIMITS
-from wingboard.core.overview.review import all_checks, review, stops_left
+from wingboard.core.overview.review import all_checks, left_to_fix, review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design, write_design
+from wingboard.core.record.errors import DesignError
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
@@ -71,7 +73,7 @@ def _print_json(value: object) -> None:
 
 @app.command()
 def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
-    """List what is wrong, with numbers. Exit 1 when stops are left."""
+    """List what is wrong, with numbers. Exit 1 when something is left to fix."""
     with _failures_said():
         findings = review(Resolved(_load(design)))
     if as_json:
@@ -83,11 +85,11 @@ def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] =
                 word = "at most" if f.bound == "most" else "at least"
                 figures = f"  {f.measured.value:.1f} {f.measured.unit}, {word} {f.needed.value:.1f} {f.needed.unit}"
             accepted = f"  (accepted: {f.accepted})" if f.accepted else ""
-            typer.echo(f"{f.weight.upper():5} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
+            typer.echo(f"{SEVERITY_WORDS[f.severity]:8} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
             if f.fix and f.unsettled:
-                typer.echo(f"{'':30} settle: {f.fix.label}")
-        typer.echo(f"{stops_left(findings)} stops left, {len(findings)} findings")
-    raise typer.Exit(1 if stops_left(findings) else 0)
+                typer.echo(f"{'':33} fix: {f.fix.label}")
+        typer.echo(f"{left_to_fix(findings)} left to fix, {len(findings)} findings")
+    raise typer.Exit(1 if left_to_fix(findings) else 0)
 
 
 @app.command()
@@ -117,7 +119,7 @@ def pins(
     as_csv: Annotated[bool, typer.Option("--csv")] = False,
     as_json: Annotated[bool, typer.Option("--json")] = False,
 ) -> None:
-    """Give every signal a pin and print the list. Exit 1 when something does not fit."""
+    """Give every line a pin and print the list. Exit 1 when something does not fit."""
     with _failures_said():
         loaded = _load(design)
         found = solve(Resolved(loaded))
@@ -130,7 +132,7 @@ def pins(
     else:
         for row in json.loads(files["wire/pins.json"]):
             end = f"{row['board'] or '-':10} {row['pin'] or '-':4} {row['direction']:4}"
-            typer.echo(f"{end} {row['function']}, {row['terminal']}  [{row['panel']}] {row['note']}")
+            typer.echo(f"{end} {row['function']}, {row['terminal']}  [{row['module']}] {row['note']}")
     for left in found.unfit:
         typer.echo(f"wingboard: no pins for {left.name}: {left.reason}", err=True)
     raise typer.Exit(1 if found.unfit else 0)
@@ -171,12 +173,12 @@ def parts(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
 
 @app.command()
 def checks(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
-    """List every check: code, station, weight, limits, source."""
+    """List every check: code, station, severity, limits, source."""
     rows = [
         {
             "code": c.code,
             "station": c.station,
-            "weight": c.weight,
+            "severity": c.severity,
             "title": c.title,
             "measures": c.measures,
             "limits": [
@@ -192,7 +194,7 @@ def checks(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
         _print_json(rows)
         return
     for row in rows:
-        typer.echo(f"{row['weight']:5} {row['code']:28} {row['title']}: {row['measures']} ({row['source']})")
+        typer.echo(f"{row['severity']:6} {row['code']:28} {row['title']}: {row['measures']} ({row['source']})")
 
 
 @app.command()

@@ -85,7 +85,7 @@ def test_export_import_copy_and_new(client: TestClient, ident: str) -> None:
     assert again["id"] != ident
     assert client.post(f"/api/designs/{ident}/copy").json()["design"]["name"] == "Test plate, copy"
     made = client.post("/api/designs", json={"name": "⚡", "width": 120, "height": 80}).json()
-    assert (made["id"], made["readiness"]["stops"]) == ("panel", 0)
+    assert (made["id"], made["readiness"]["to_fix"]) == ("panel", 0)
     assert client.post("/api/designs", json={"name": "x", "width": -3}).json()["errors"][0]["path"] == "width"
 
 

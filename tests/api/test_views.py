@@ -12,9 +12,12 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from building import plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.space import KeepOut
-from wingboard.core.design.words import Procedure
+from wingboard.core.changes.commands.brief import SetBrief, SetKeepOut
+from wingboard.core.changes.commands.face import TurnItems
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.words import SetProcedure
+from wingboard.core.record.procedures import Procedure
+from wingboard.core.record.space import KeepOut
 from wingboard.services.desk import Desk
 
 INCHES = 1
@@ -26,12 +29,12 @@ BAR = KeepOut(id="bar", name="steel bar", x=0, y=50, width=201, height=8, clear=
 def ident(desk: Desk) -> str:
     """Two toggles, a button and a rotary, an eye, a bar behind and a procedure."""
     commands = (
-        c.SetBrief(eye_distance=600, eye_height=150, pitch=30, free_hand="right"),
-        c.SetKeepOut(keepout=BAR),
-        c.EditFunction(function="f1", positions=("ON", "OFF")),
-        c.EditFunction(function="f2", positions=("ON", "OFF")),
-        c.TurnItems(functions=("f2",), by=90),
-        c.SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=("f1", "f2", "f3"))),
+        SetBrief(eye_distance=600, eye_height=150, pitch=30, free_hand="right"),
+        SetKeepOut(keepout=BAR),
+        EditFunction(function="f1", positions=("ON", "OFF")),
+        EditFunction(function="f2", positions=("ON", "OFF")),
+        TurnItems(functions=("f2",), by=90),
+        SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=("f1", "f2", "f3"))),
     )
     spots = (
         ("toggle-large-on-off", 40.0, 60.0),
@@ -58,7 +61,7 @@ def tell(client: TestClient, path: str, body: Any = None, **kinds: Any) -> Any:
 
 @pytest.mark.usefixtures("ident")
 class TestFace:
-    """The views over a panel, and what a drag asks."""
+    """The views over a module, and what a drag asks."""
 
     def test_the_views_agree_with_the_findings_and_the_brief(self, client: TestClient) -> None:
         seen = ask(client, "face/views/plate")
@@ -81,8 +84,8 @@ class TestFace:
         def clashes(dx: float) -> list[str]:
             move = {"do": "move", "functions": ["f3"], "dx": dx}
             answer = tell(client, "face/clashes", {"base": 1, "lead": "f3", "commands": [move]})
-            assert answer["panel"] == "plate"
-            return [f["code"] for f in answer["findings"] if f["weight"] == "stop"]
+            assert answer["module"] == "plate"
+            return [f["code"] for f in answer["findings"] if f["severity"] == "must"]
 
         assert "face.bodies-collide" not in clashes(0)
         assert "face.bodies-collide" in clashes(40)
@@ -94,7 +97,7 @@ class TestFace:
         move = {"do": "move", "functions": ["f2"], "dx": -6.0}
         before = tell(client, "face/clashes", {"base": 1, "lead": "f2", "commands": [move]})["findings"]
         after = tell(client, "commands", {"base": 1, "commands": [move]})["findings"]
-        kept = [f for f in after if f["station"] == "face" and "f2" in f["subjects"] and f["weight"] != "note"]
+        kept = [f for f in after if f["station"] == "face" and "f2" in f["subjects"] and f["severity"] != "note"]
         assert {f["id"] for f in before} == {f["id"] for f in kept if f["spot"]}
         assert before
 

@@ -11,7 +11,7 @@ from ezdxf import units
 from ezdxf.filemanagement import new
 from playwright.sync_api import Page, expect
 
-from wingboard.core.design.model import Design
+from wingboard.core.record.design import Design
 from wingboard.services.desk import Desk
 
 SPREADSHEET = "\n".join(

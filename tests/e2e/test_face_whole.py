@@ -10,12 +10,17 @@ import pytest
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, expect
 
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design, Function
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.space import Brief
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import AddModule
+from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.parts import ChoosePart
+from wingboard.core.changes.commands.words import SetGraphic
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Function
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.space import Brief
 from wingboard.services.desk import Desk
 
 PARTS = [
@@ -33,15 +38,15 @@ IDENT = "evening"
 def evening(demo_desk: Desk) -> Desk:
     """A module of 340 × 220 with twenty functions in the tray, a part chosen for each."""
     design = Design(name="Evening", brief=Brief(opening=RectOutline(width=341, height=221), depth=95))
-    batch: list[c.Command] = [
-        c.AddPanel(id="plate", name="Plate", outline=RectOutline(width=340, height=220, radius=3), x=0.5, y=0.5)
+    batch: list[Command] = [
+        AddModule(id="plate", name="Plate", outline=RectOutline(width=340, height=220, radius=3), x=0.5, y=0.5)
     ]
     for (part, group), many in zip(PARTS, COUNTS, strict=True):
         for n in range(1, many + 1):
             ident = f"{group.lower()}-{n}"
             batch += [
-                c.AddFunction(id=ident, name=f"{group} {n}", group=group),
-                c.ChoosePart(function=ident, part=part),
+                AddFunction(id=ident, name=f"{group} {n}", group=group),
+                ChoosePart(function=ident, part=part),
             ]
     demo_desk.add(apply(design, batch, catalogue()), "Start", ident=IDENT)
     return demo_desk
@@ -200,7 +205,7 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
     settle_all(page, desk, by_key=True)
     design = kept(desk)
     assert all(f.place for f in design.functions)
-    assert [f for f in desk.open(IDENT).findings if f.weight == "stop" and f.unsettled] == []
+    assert [f for f in desk.open(IDENT).findings if f.severity == "must" and f.unsettled] == []
     assert design.graphics[0].text == "MASTER OFF FIRST"
     assert next(f for f in design.functions if f.id == "levels-1").legend.text == "CAB|LIGHT"  # type: ignore[union-attr]
 
@@ -210,7 +215,7 @@ def _free_height(desk: Desk) -> int:
     design = kept(desk)
     for y in range(208, 10, -2):
         graphic = design.graphics[0].model_copy(update={"y": float(y)})
-        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (c.SetGraphic(graphic=graphic),))
+        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (SetGraphic(graphic=graphic),))
         if not any(f.code == "face.placard-covered" for f in tried.findings):
             return y
     raise AssertionError("no room for a placard")
@@ -218,7 +223,7 @@ def _free_height(desk: Desk) -> int:
 
 def test_the_views_show_hands_behind_webs_and_the_eye(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
-    page.goto(f"{address}/d/kestrel-line-9/face?panel=left")
+    page.goto(f"{address}/d/kestrel-line-9/face?module=left")
     page.locator("#part-f15").wait_for()
     page.get_by_role("tab", name="Hands").click()
     expect(page.get_by_text("One sweep, all the same way when off")).to_be_visible()

@@ -34,8 +34,8 @@ SPACE: list[Field] = [
     ("Behind the opening", "angle iron, where", "front", "brief.keepouts.0.side", "front"),
     ("Behind the opening", "angle iron, width", "500", "brief.keepouts.0.width", 500),
     ("Behind the opening", "angle iron, depth left free", "1-1/4 in", "brief.keepouts.0.clear", 31.75),
-    ("Modules", "Left module, tolerance of its width", "0.15", "panels.0.tolerance", 0.15),
-    ("Modules", "Left module, x in the opening", "0.6", "panels.0.x", 0.6),
+    ("Modules", "Left module, tolerance of its width", "0.15", "modules.0.tolerance", 0.15),
+    ("Modules", "Left module, x in the opening", "0.6", "modules.0.x", 0.6),
     ("Layers", "Face, thickness", "2.5", "stack.0.thickness", 2.5),
 ]
 WORKSHOP: list[Field] = [
@@ -133,7 +133,7 @@ def test_the_opening_is_traced_and_split_anew(watched: Page, address: str, demo_
     page.get_by_role("button", name="Split into 2").click()
     expect(page.get_by_role("status").first).to_contain_text("revision 3")
     design = demo_desk.open(TRAM).design
-    assert [p.name for p in design.panels] == ["Port", "Starboard"]
+    assert [p.name for p in design.modules] == ["Port", "Starboard"]
     assert all(f.place is None for f in design.functions)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("status").first).to_contain_text("revision 4")

@@ -12,8 +12,8 @@ import pytest
 import svgelements
 from playwright.sync_api import Page, expect
 
-from wingboard.core.cut.scenes import panel_scenes
-from wingboard.core.design.commands import RemoveItems
+from wingboard.core.changes.commands.face import RemoveItems
+from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import CirclePath
 from wingboard.services.desk import Desk
 
@@ -38,7 +38,7 @@ def drag(page: Page, fn: str, dx: float, dy: float = 0.0) -> None:
     page.mouse.up()
 
 
-def opened(page: Page, address: str, station: str = "face", query: str = "?panel=left") -> None:
+def opened(page: Page, address: str, station: str = "face", query: str = "?module=left") -> None:
     """Open a station of the tram desk."""
     page.goto(f"{address}/d/{TRAM}/{station}{query}")
     page.get_by_role("navigation", name="Stations").wait_for()
@@ -77,7 +77,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
     page.get_by_role("link", name="Cut").click()
     dxf, svg = download(page, "Left module, face.dxf"), download(page, "Left module, face.svg")
     resolved = demo_desk.open(TRAM).resolved
-    scene = panel_scenes(resolved, resolved.panels["left"])["face"]
+    scene = module_scenes(resolved, resolved.modules["left"])["face"]
     wanted = [(i.path.x, i.path.y, i.path.diameter) for i in scene.items if isinstance(i.path, CirclePath)]
     cut = [
         (e.dxf.center.x, e.dxf.center.y, 2 * e.dxf.radius)
@@ -99,7 +99,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
     rows = list(csv.DictReader(io.StringIO(download(page, "CSV").decode())))
     assert len(rows) == 105
     assert all(row["pin"] for row in rows)
-    assert len({row["board"] for row in rows if row["panel"] == "Left module"}) == 1
+    assert len({row["board"] for row in rows if row["module"] == "Left module"}) == 1
 
 
 def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
@@ -171,7 +171,7 @@ def test_a_second_tab_is_told_what_changed_and_nothing_is_lost(watched: Page, ad
     page = watched
     other = page.context.new_page()
     for tab in (page, other):
-        opened(tab, address, query="?panel=left&sel=f15")
+        opened(tab, address, query="?module=left&sel=f15")
         expect(tab.locator("footer")).to_contain_text("x 113.0")
     other.keyboard.press("ArrowRight")
     expect(other.locator("footer")).to_contain_text("x 114.0")
@@ -185,7 +185,7 @@ def test_a_second_tab_is_told_what_changed_and_nothing_is_lost(watched: Page, ad
 
 
 def test_when_the_server_stops_the_change_is_held_and_sent_when_it_is_back(page: Page, address: str) -> None:
-    opened(page, address, query="?panel=left&sel=f15")
+    opened(page, address, query="?module=left&sel=f15")
     expect(page.locator("footer")).to_contain_text("x 113.0")
     page.context.set_offline(True)
     page.keyboard.press("ArrowRight")

@@ -7,8 +7,9 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from wingboard.core.design.document import write_design
-from wingboard.core.design.model import Design, Function
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import write_design
+from wingboard.core.record.functions import Function
 from wingboard.services.desk import Desk
 from wingboard.testing import generated_design
 
@@ -47,7 +48,7 @@ def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, ad
     sheet.get_by_label("Positions, a word each").fill("BRIGHT, DIM")
     sheet.get_by_label("Positions, a word each").press("Enter")
     revision(page, 3)
-    sheet.get_by_label("Weight").select_option("guarded")
+    sheet.get_by_label("Risk").select_option("guarded")
     revision(page, 4)
     page.get_by_role("tab", name="Space").click()
     page.get_by_label("Free depth", exact=True).fill("3-1/2 in")
@@ -64,7 +65,7 @@ def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, ad
     page.get_by_role("button", name="Undo Z").click()
     revision(page, 8)
     changed, design = function(demo_desk, "Rear fog light"), kept(demo_desk)
-    assert (changed.positions, changed.weight) == (("BRIGHT", "DIM"), "guarded")
+    assert (changed.positions, changed.risk) == (("BRIGHT", "DIM"), "guarded")
     assert design.brief.depth == pytest.approx(88.9)
     assert [k.clear for k in design.brief.keepouts] == [28]
 
@@ -90,7 +91,7 @@ def test_a_look_is_accepted_with_a_reason_on_the_job_sheet(watched: Page, addres
     go(page, address, f"{TRAM}/brief?sel=f11")
     page.get_by_role("region", name="Selected function").get_by_label("Name").wait_for()
     page.get_by_role("button", name=re.compile("^Deadman")).click()
-    page.get_by_label("Weight").select_option("emergency")
+    page.get_by_label("Risk").select_option("emergency")
     row = page.locator("[data-code='brief.emergency-undeclared']")
     expect(row).to_contain_text("Deadman")
     row.get_by_role("button").first.click()
@@ -107,7 +108,7 @@ def test_a_look_is_accepted_with_a_reason_on_the_job_sheet(watched: Page, addres
 
 def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Page, address: str) -> None:
     page = watched
-    go(page, address, f"{TRAM}/cut?panel=left")
+    go(page, address, f"{TRAM}/cut?module=left")
     drawing = page.locator("[data-operation]")
     expect(drawing).to_have_count(3)
     page.get_by_label(re.compile("engrave")).uncheck()
@@ -142,13 +143,13 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     expect(page.locator("[data-code='wire.pin-incapable']")).to_have_count(0)
     page.get_by_role("button", name="Solve the rest").click()
     expect(page.get_by_text("every one has a pin")).to_be_visible()
-    by_hand = [(p.signal, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
+    by_hand = [(p.line, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
     assert by_hand == [("f18.on", "mega-2", "53")]
 
 
 def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
-    go(page, address, f"{TRAM}/face?panel=left")
+    go(page, address, f"{TRAM}/face?module=left")
     page.locator("#part-f12").wait_for()
     spot = "id => (m => [m.e, m.f])(document.getElementById(id).getScreenCTM())"
     x0, y0 = page.evaluate(spot, "part-f13")

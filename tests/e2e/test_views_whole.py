@@ -7,12 +7,15 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.space import Brief
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import AddModule, PlacePart
+from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.space import Brief
 from wingboard.services.desk import Desk
 from wingboard.testing import generated_design
 
@@ -36,14 +39,12 @@ LONG = "The very long name of a control that somebody wrote out in full, with al
 def long_names() -> Design:
     """A module whose names are as long as they may reasonably get."""
     design = Design(name=LONG, brief=Brief(opening=RectOutline(width=241, height=161)))
-    batch: list[c.Command] = [
-        c.AddPanel(id="plate", name=LONG, outline=RectOutline(width=240, height=160), x=0.5, y=0.5)
-    ]
+    batch: list[Command] = [AddModule(id="plate", name=LONG, outline=RectOutline(width=240, height=160), x=0.5, y=0.5)]
     for n in range(1, 9):
         batch += [
-            c.AddFunction(id=f"f{n}", name=f"{n} {LONG}", group=LONG, positions=("ON" * 12, "OFF")),
-            c.ChoosePart(function=f"f{n}", part="toggle-large-on-off"),
-            c.PlacePart(function=f"f{n}", panel="plate", x=25.0 * n, y=80),
+            AddFunction(id=f"f{n}", name=f"{n} {LONG}", group=LONG, positions=("ON" * 12, "OFF")),
+            ChoosePart(function=f"f{n}", part="toggle-large-on-off"),
+            PlacePart(function=f"f{n}", module="plate", x=25.0 * n, y=80),
         ]
     return apply(design, batch, catalogue())
 
@@ -69,7 +70,7 @@ def opened(page: Page, address: str, path: str, theme: str = "day") -> None:
 @pytest.mark.parametrize("theme", ["day", "night"])
 @pytest.mark.parametrize("view", ["Hands", "Behind", "Webs", "Reference", "Eye", "Words"])
 def test_the_views_of_the_face(watched: Page, address: str, view: str, theme: str) -> None:
-    opened(watched, address, f"{TRAM}/face?panel=centre", theme)
+    opened(watched, address, f"{TRAM}/face?module=centre", theme)
     watched.get_by_role("tab", name=view, exact=True).click()
     expect(watched.get_by_role("tab", name=view, exact=True)).to_have_attribute("aria-selected", "true")
     sound(watched)
@@ -94,7 +95,7 @@ def test_hard_designs(watched: Page, address: str, demo_desk: Desk, station: str
 
 def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
-    opened(page, address, f"{TRAM}/face?panel=left&sel=f4")
+    opened(page, address, f"{TRAM}/face?module=left&sel=f4")
     page.get_by_role("tab", name="Words", exact=True).click()
 
     def kept() -> Design:
@@ -146,7 +147,7 @@ def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page,
 
 def test_a_dragged_part_says_at_once_what_it_would_clash_with(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
-    opened(page, address, f"{TRAM}/face?panel=left")
+    opened(page, address, f"{TRAM}/face?module=left")
     part, other = page.locator("[data-fn=f6]").bounding_box(), page.locator("[data-fn=f10]").bounding_box()
     assert part and other
     page.mouse.move(part["x"] + part["width"] / 2, part["y"] + part["height"] / 2)

@@ -14,10 +14,10 @@ from ezdxf.filemanagement import new
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wingboard.core.design.outlines import path_of
 from wingboard.core.files.drawn import Import, NotAnOutline
 from wingboard.core.files.outline_in import read_outlines
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.record.outlines import path_of
 
 Draw = Callable[[Any], object]
 

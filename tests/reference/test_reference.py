@@ -17,23 +17,23 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from building import plate
+from wingboard.core.changes.commands.face import SetPocket, TurnItems
 from wingboard.core.cut.export import cut_files
-from wingboard.core.cut.scenes import panel_scenes
-from wingboard.core.design import commands as c
-from wingboard.core.design.document import read_design
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import SCREW_HOLE, Resolved
+from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.face import fonts, lettering
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.files.template import BAR, tiling, write_template
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design
+from wingboard.core.resolved.design import SCREW_HOLE, Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.resistor import E24, next_e24, series_resistor
 from wingboard.demo import demo_texts
 
 VARIANTS = Path("/usr/share/arduino/hardware/arduino/avr/variants")
-NAMES = {"uno": "standard", "mega": "mega"}
+NAMES = {"atmega328p": "standard", "atmega2560": "mega"}
 PROBE = """
 #define ARDUINO_MAIN
 #include <stdint.h>
@@ -48,7 +48,7 @@ int main(void) {
 """
 
 
-@pytest.mark.parametrize("kind", ["uno", "mega"])
+@pytest.mark.parametrize("kind", ["atmega328p", "atmega2560"])
 def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path) -> None:
     header = VARIANTS / NAMES[kind] / "pins_arduino.h"
     text = header.read_text("utf-8")
@@ -56,7 +56,7 @@ def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path
     (tmp_path / "pins_arduino.h").write_text(text.split("#ifdef ARDUINO_MAIN")[0] + "\n#endif\n")
     (tmp_path / "avr").mkdir()
     (tmp_path / "avr/pgmspace.h").write_text("")
-    (tmp_path / "probe.c").write_text(PROBE % {"uno": "328P", "mega": "2560"}[kind] + "\n#define NOT_AN_INTERRUPT -1\n")
+    (tmp_path / "probe.c").write_text(PROBE % kind.upper().removeprefix("ATMEGA") + "\n#define NOT_AN_INTERRUPT -1\n")
     source = (
         (tmp_path / "probe.c")
         .read_text()
@@ -109,14 +109,14 @@ TRAM = read_design(demo_texts()["kestrel-line-9"], catalogue())
 POCKET = plate(
     ("toggle-large-on-off", 60, 60),
     ("rotary-12", 120, 60),
-    commands=(c.SetPocket(function="f1", depth=0.8), c.TurnItems(functions=("f2",), by=33)),
+    commands=(SetPocket(function="f1", depth=0.8), TurnItems(functions=("f2",), by=33)),
 )
 
 
 def circles(design: Design, layer: str) -> set[tuple[float, float, float]]:
-    """Centre and diameter of every round cut of the first panel, as the design has them."""
+    """Centre and diameter of every round cut of the first module, as the design has them."""
     r = Resolved(design)
-    scene = panel_scenes(r, next(iter(r.panels.values())))[layer]
+    scene = module_scenes(r, next(iter(r.modules.values())))[layer]
     return {
         (round(i.path.x, 3), round(i.path.y, 3), round(i.path.diameter, 3))
         for i in scene.items
@@ -128,7 +128,7 @@ def circles(design: Design, layer: str) -> set[tuple[float, float, float]]:
 @pytest.mark.parametrize("layer", ["face", "diffuser", "back"])
 def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design: Design, layer: str) -> None:
     files = cut_files(Resolved(design), ())
-    stem = f"cut/{design.panels[0].id}/{layer}"
+    stem = f"cut/{design.modules[0].id}/{layer}"
     wanted = circles(design, layer)
     drawing = ezdxf.read(io.StringIO(files[f"{stem}.dxf"].decode()))  # type: ignore[attr-defined]
     assert (drawing.dxfversion, drawing.header["$INSUNITS"], drawing.audit().errors) == ("AC1024", 4, [])
@@ -140,7 +140,7 @@ def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design:
         if e.dxftype() == "CIRCLE"
     }
     assert read == wanted
-    height = Resolved(design).panels[design.panels[0].id].size[1]
+    height = Resolved(design).modules[design.modules[0].id].size[1]
     picture = svgelements.SVG.parse(io.StringIO(files[f"{stem}.svg"].decode()), ppi=25.4)  # one unit a millimetre
     assert {g.id for g in picture.select(lambda e: isinstance(e, svgelements.Group)) if g.id} == {
         "engrave",
@@ -163,7 +163,7 @@ def test_files_are_the_same_bytes_for_the_same_design() -> None:
 
 def test_a_sheet_seen_from_behind_twice_is_itself_and_pockets_are_named_with_their_depth() -> None:
     r = Resolved(POCKET)
-    scene = panel_scenes(r, r.panels["plate"])["back"]
+    scene = module_scenes(r, r.modules["plate"])["back"]
     twice = scene.seen_from_behind().seen_from_behind()
     assert [i.label for i in twice.items] == [i.label for i in scene.items]
     assert cut_files(r, ())["cut/plate/back-from-behind.dxf"].count(b"POCKET_0.80_BEHIND") >= 2
@@ -172,7 +172,7 @@ def test_a_sheet_seen_from_behind_twice_is_itself_and_pockets_are_named_with_the
 @pytest.mark.parametrize(("paper", "size"), [("a4", {210, 297}), ("letter", {216, 279})])
 def test_the_template_is_1_to_1_with_a_scale_bar_on_every_page(paper: str, size: set[int]) -> None:
     r = Resolved(TRAM)
-    scene = panel_scenes(r, r.panels["left"])["face"]
+    scene = module_scenes(r, r.modules["left"])["face"]
     document = pypdfium2.PdfDocument(write_template(scene, paper, ("STOP words",)))  # type: ignore[arg-type]
     spread = tiling(scene.width, scene.height, paper)  # type: ignore[arg-type]
     assert len(document) == spread.rows * spread.columns == 2

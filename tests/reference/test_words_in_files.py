@@ -10,11 +10,12 @@ import svgelements
 from ezdxf.filemanagement import read
 
 from building import plate
+from wingboard.core.changes.commands.face import SetLegend
+from wingboard.core.changes.commands.words import SetGraphic, SetStyle
 from wingboard.core.cut.export import cut_files
-from wingboard.core.design import commands as c
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import FontName, Graphic, Legend
+from wingboard.core.record.design import Design
+from wingboard.core.record.legends import FontName, Graphic, Legend
+from wingboard.core.resolved.design import Resolved
 
 FONTS = get_args(FontName)
 CAP = 6.0
@@ -22,13 +23,13 @@ CAP = 6.0
 
 def lettered(font: FontName) -> Design:
     """One button with the name “HEX”, 6 mm high, and a placard."""
-    placard = Graphic(id="p", panel="plate", kind="placard", text="NO STEP", x=150, y=30, width=60, height=14)
+    placard = Graphic(id="p", module="plate", kind="placard", text="NO STEP", x=150, y=30, width=60, height=14)
     return plate(
         ("button-22", 60.0, 50.0),
         commands=(
-            c.SetStyle(font=font, name_cap=CAP),
-            c.SetLegend(function="f1", legend=Legend(text="HEX")),
-            c.SetGraphic(graphic=placard),
+            SetStyle(font=font, name_cap=CAP),
+            SetLegend(function="f1", legend=Legend(text="HEX")),
+            SetGraphic(graphic=placard),
         ),
     )
 

@@ -8,10 +8,12 @@ import pytest
 from fastapi.testclient import TestClient
 
 from building import plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.errors import DesignError
-from wingboard.core.design.reading import Reading
-from wingboard.core.design.workshop import Machine, Stock, Supply
+from wingboard.core.changes.commands.brief import RemoveFromWorkshop, SetMachine, SetStock, SetSupply
+from wingboard.core.changes.commands.functions import RemoveFunction
+from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, MeasurePart
+from wingboard.core.record.errors import DesignError
+from wingboard.core.record.reading import Reading
+from wingboard.core.record.workshop import Machine, Stock, Supply
 from wingboard.services.desk import Desk
 from wingboard.store import shelf as table
 
@@ -22,9 +24,9 @@ FIVE = Supply(id="five", name="5 V", volts=5, amps=4)
 
 def test_what_is_set_is_on_the_shelf_at_once_and_the_newest_counts(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (c.SetMachine(machine=LASER), c.SetStock(stock=SHEET), c.SetSupply(supply=FIVE)))
+    desk.command(ident, 1, (SetMachine(machine=LASER), SetStock(stock=SHEET), SetSupply(supply=FIVE)))
     wider = LASER.model_copy(update={"bed_width": 400.0})
-    desk.command(ident, 2, (c.SetMachine(machine=wider),))
+    desk.command(ident, 2, (SetMachine(machine=wider),))
     shelf = Desk(desk.database).shelf()
     assert shelf.machines == (wider,)
     assert (shelf.stock, shelf.supplies, shelf.parts) == ((SHEET,), (FIVE,), ())
@@ -34,10 +36,10 @@ def test_an_own_part_is_chosen_in_another_design(desk: Desk) -> None:
     first = desk.add(plate(), "Start").design_id
     read = Reading(of="bush", values=(9.5,))
     desk.command(
-        first, 1, (c.CopyPart(part="rotary-12", id="mine", name="Mine"), c.MeasurePart(part="mine", readings=(read,)))
+        first, 1, (CopyPart(part="rotary-12", id="mine", name="Mine"), MeasurePart(part="mine", readings=(read,)))
     )
     second = desk.add(plate(("rotary-12", 100, 60)), "Other").design_id
-    kept = desk.command(second, 1, (c.ChoosePart(function="f1", part="mine"),))
+    kept = desk.command(second, 1, (ChoosePart(function="f1", part="mine"),))
     part = next(p for p in kept.state.design.parts if p.id == "mine")
     assert part.readings == (read,)
     assert "mine" in desk.parts()
@@ -46,14 +48,14 @@ def test_an_own_part_is_chosen_in_another_design(desk: Desk) -> None:
 def test_a_change_that_is_refused_leaves_the_shelf_as_it_was(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
     with pytest.raises(DesignError):
-        desk.command(ident, 1, (c.SetMachine(machine=LASER), c.RemoveFunction(function="nobody")))
+        desk.command(ident, 1, (SetMachine(machine=LASER), RemoveFunction(function="nobody")))
     assert desk.shelf().machines == ()
 
 
 def test_taking_from_a_workshop_leaves_the_shelf_and_the_shelf_can_be_cleared(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (c.SetMachine(machine=LASER),))
-    desk.command(ident, 2, (c.RemoveFromWorkshop(kind="machines", id="laser"),))
+    desk.command(ident, 1, (SetMachine(machine=LASER),))
+    desk.command(ident, 2, (RemoveFromWorkshop(kind="machines", id="laser"),))
     assert desk.shelf().machines == (LASER,)
     with desk.database.transaction() as connection:
         assert table.take(connection, "machine", "laser")
@@ -63,13 +65,13 @@ def test_taking_from_a_workshop_leaves_the_shelf_and_the_shelf_can_be_cleared(de
 
 def test_a_new_design_begins_with_the_workshop_there_is(client: TestClient, desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (c.SetStock(stock=SHEET), c.SetMachine(machine=LASER)))
+    desk.command(ident, 1, (SetStock(stock=SHEET), SetMachine(machine=LASER)))
     mill = {"id": "mill", "name": "Mill", "kind": "mill", "bed_width": 200, "bed_height": 150}
     body = {"name": "New", "kind": "boat", "width": 300, "height": 150, "depth": 80, "machines": [mill]}
     made = client.post("/api/designs", json=body).json()["design"]
     assert [m["id"] for m in made["workshop"]["machines"]] == ["laser", "mill"]
     assert (made["brief"]["process"], made["brief"]["gap"]) == ("mill", 0.2)
-    outline = made["panels"][0]["outline"]
+    outline = made["modules"][0]["outline"]
     assert (outline["width"], outline["height"]) == pytest.approx((299.6, 149.6))
     assert client.get("/api/shelf").json()["stock"][0]["id"] == "white"
 
@@ -104,9 +106,9 @@ def test_drawings_that_cannot_be_read_are_problems_and_nothing_changes(
 
 def test_the_brief_tells_what_follows_and_parts_what_they_cost(client: TestClient, desk: Desk) -> None:
     ident = desk.add(plate(("rotary-12", 100, 60)), "Start").design_id
-    desk.command(ident, 1, (c.SetMachine(machine=LASER), c.CopyPart(part="rotary-12", id="mine", name="Mine")))
+    desk.command(ident, 1, (SetMachine(machine=LASER), CopyPart(part="rotary-12", id="mine", name="Mine")))
     brief = client.get(f"/api/designs/{ident}/brief").json()
-    assert brief["beds"] == [{"panel": "plate", "machine": "laser", "turn": 0, "pieces": 1}]
+    assert brief["beds"] == [{"module": "plate", "machine": "laser", "turn": 0, "pieces": 1}]
     assert brief["chain"]["clear"] == pytest.approx(1.0)
     assert brief["estimate"]["controls"] == 1
     assert len(brief["side"]["bodies"]) == 1

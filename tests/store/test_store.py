@@ -6,8 +6,8 @@ from pathlib import Path
 import pytest
 
 from building import plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.errors import NotPossible
+from wingboard.core.changes.commands.face import MoveItems
+from wingboard.core.record.errors import NotPossible
 from wingboard.services.desk import Desk, slug
 from wingboard.store.database import Database, migrate, shipped_migrations
 from wingboard.store.errors import (
@@ -20,7 +20,7 @@ from wingboard.store.errors import (
     StoreFull,
 )
 
-STEP = (c.MoveItems(functions=("f1",), dx=1),)
+STEP = (MoveItems(functions=("f1",), dx=1),)
 
 
 def tables(connection: sqlite3.Connection) -> list[tuple[str, ...]]:

@@ -10,7 +10,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from wingboard.core.design import errors as design
+from wingboard.core.record import errors as design
 from wingboard.store import errors as store
 
 STATUS: dict[type[Exception], int] = {

@@ -5,13 +5,13 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from wingboard.core.cut.scenes import mark_path
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.graphics import Drawing, graphics_on
 from wingboard.core.face.legend import Lettering, Word, letterings
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 from wingboard.services.desk import Kept, State
 
 
@@ -35,10 +35,10 @@ class LetteringView(BaseModel):
 
 
 class GraphicView(BaseModel):
-    """A graphic of the face: its words, its lines as path data, and the room it takes, in panel coordinates."""
+    """A graphic of the face: its words, its lines as path data, and the room it takes, in the module's coordinates."""
 
     id: str
-    panel: str
+    module: str
     kind: str
     words: list[WordView]
     lines: str
@@ -55,8 +55,8 @@ class FixingView(BaseModel):
     head: float
 
 
-class PanelView(BaseModel):
-    """A panel's plate as path data in its own coordinates, y up."""
+class ModuleView(BaseModel):
+    """A module's plate as path data in its own coordinates, y up."""
 
     id: str
     name: str
@@ -78,7 +78,7 @@ class DesignView(BaseModel):
     can_undo: bool
     can_redo: bool
     design: Design
-    panels: list[PanelView]
+    modules: list[ModuleView]
     opening: str
     opening_width: float
     opening_height: float
@@ -125,12 +125,12 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         can_undo=state.row.undo_to is not None,
         can_redo=state.row.redo_to is not None,
         design=state.design,
-        panels=[_panel(p) for p in r.panels.values()],
+        modules=[_module(p) for p in r.modules.values()],
         opening=svg_path(opening),
         opening_width=width,
         opening_height=height,
         lettering=letters,
-        graphics=[_graphic(d) for p in r.panels.values() for d in graphics_on(r, p)],
+        graphics=[_graphic(d) for p in r.modules.values() for d in graphics_on(r, p)],
         partial=partial,
         findings=state.findings,
         threads=threads(r),
@@ -143,17 +143,17 @@ def _size(r: Resolved) -> tuple[float, float]:
     return x1 - x0, y1 - y0
 
 
-def _panel(resolved: ResolvedPanel) -> PanelView:
-    panel, (width, height) = resolved.panel, resolved.size
+def _module(resolved: ResolvedModule) -> ModuleView:
+    module, (width, height) = resolved.module, resolved.size
     fixings = [FixingView(name=f.name, x=f.x, y=f.y, hole=f.hole, head=f.head) for f in resolved.fixings]
-    return PanelView(
-        id=panel.id,
-        name=panel.name,
+    return ModuleView(
+        id=module.id,
+        name=module.name,
         path=svg_path(resolved.loop),
         width=width,
         height=height,
-        x=panel.x,
-        y=panel.y,
+        x=module.x,
+        y=module.y,
         fixings=fixings,
     )
 
@@ -174,7 +174,7 @@ def _graphic(drawing: Drawing) -> GraphicView:
     lines = "".join(f"M{x0:.3f} {y0:.3f}L{x1:.3f} {y1:.3f}" for x0, y0, x1, y1 in drawing.lines)
     words = [_word(w) for w in drawing.words]
     return GraphicView(
-        id=graphic.id, panel=graphic.panel, kind=graphic.kind, words=words, lines=lines, room=list(drawing.room)
+        id=graphic.id, module=graphic.module, kind=graphic.kind, words=words, lines=lines, room=list(drawing.room)
     )
 
 

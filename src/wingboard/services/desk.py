@@ -13,17 +13,19 @@ from typing import NamedTuple
 
 import jsonpatch
 
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import NotPossible
-from wingboard.core.design.model import Design
-from wingboard.core.design.part import Part
-from wingboard.core.design.patches import patch_between
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.wording import said
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH, Command
+from wingboard.core.changes.commands.judgement import AcceptFinding
+from wingboard.core.changes.wording import said
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.part import Part
+from wingboard.core.record.patches import patch_between
+from wingboard.core.record.upgrade import FORMAT, upgraded
+from wingboard.core.resolved.design import Resolved
 from wingboard.services.pictures import checked_picture
 from wingboard.services.shelf import Shelf, load_shelf, to_shelve
 from wingboard.store import designs as table
@@ -81,7 +83,7 @@ class Desk:
         """Keep a new design under a free id made from its name (or ``ident``)."""
         with self._lock, self.database.transaction() as connection:
             design_id = table.free_design_id(connection, ident or slug(design.name))
-            table.add_design(connection, design_id, design.name, design.model_dump_json(), label, self._now())
+            table.add_design(connection, design_id, design.name, design.model_dump_json(), label, self._now(), FORMAT)
         return self.open(design_id)
 
     def open(self, design_id: str, number: int | None = None) -> State:
@@ -99,7 +101,7 @@ class Desk:
             document, patches = table.load_document(connection, design_id, wanted)
             for patch in patches:
                 document = jsonpatch.apply_patch(document, patch, in_place=True)
-            return self._remember(State(design_id, row, Design.model_validate(document)))
+            return self._remember(State(design_id, row, Design.model_validate(upgraded(document))))
 
     def _remember(self, state: State) -> State:
         self._states[state.design_id, state.row.number] = state
@@ -107,7 +109,7 @@ class Desk:
             self._states.popitem(last=False)
         return state
 
-    def command(self, design_id: str, base: int, batch: Sequence[c.Command], key: str | None = None) -> Kept:
+    def command(self, design_id: str, base: int, batch: Sequence[Command], key: str | None = None) -> Kept:
         """Carry out a batch made against revision ``base`` and keep it.
 
         :param key: names the batch, so that one sent twice is kept once.
@@ -123,7 +125,7 @@ class Desk:
             design = apply(before.design, batch, self.parts())
             labels = list(dict.fromkeys(said(command, before.design) for command in batch))
             label = ", ".join(labels[:3]) + (" …" if len(labels) > 3 else "")
-            commands = c.BATCH.dump_json(tuple(batch), exclude_unset=True).decode()
+            commands = BATCH.dump_json(tuple(batch), exclude_unset=True).decode()
             return self._keep(before, design, label, commands, undo_to=base, redo_to=None, key=key, batch=batch)
 
     def undo(self, design_id: str, base: int) -> Kept:
@@ -151,7 +153,7 @@ class Desk:
             again = target.row
             return self._keep(before, target.design, "Redo", "[]", undo_to=again.undo_to, redo_to=again.redo_to)
 
-    def tried(self, design_id: str, base: int, batch: Sequence[c.Command]) -> State:
+    def tried(self, design_id: str, base: int, batch: Sequence[Command]) -> State:
         """The state a batch would lead to, without keeping it."""
         before = self.open(design_id, base)
         return State(design_id, before.row, apply(before.design, batch, self.parts()))
@@ -204,12 +206,13 @@ class Desk:
         undo_to: int | None,
         redo_to: int | None,
         key: str | None = None,
-        batch: Sequence[c.Command] = (),
+        batch: Sequence[Command] = (),
     ) -> Kept:
         number, at = before.row.number + 1, self._now()
         patch = jsonpatch.JsonPatch(patch_between(before.design, design)).to_string()
-        new = table.NewRevision(number, at, label, key, commands, patch, undo_to, redo_to)
-        snapshot = design.model_dump_json() if number % table.SNAPSHOT_EVERY == 0 else None
+        new = table.NewRevision(number, at, label, key, commands, patch, undo_to, redo_to, FORMAT)
+        whole = number % table.SNAPSHOT_EVERY == 0 or before.row.format != FORMAT
+        snapshot = design.model_dump_json() if whole else None
         with self.database.transaction() as connection:
             head = table.find_design(connection, before.design_id).head
             if head != before.row.number:
@@ -218,21 +221,21 @@ class Desk:
             table.append_revision(connection, before.design_id, design.name, new, snapshot)
             for kind, ident, document in to_shelve(batch, before.design, design):
                 shelf_table.put(connection, kind, ident, document, at)
-        row = table.RevisionRow(number, at, label, undo_to, redo_to)
+        row = table.RevisionRow(number, at, label, undo_to, redo_to, FORMAT)
         return Kept(self._remember(State(before.design_id, row, design)), before)
 
     def _now(self) -> str:
         return self._clock().astimezone(UTC).isoformat(timespec="milliseconds")
 
 
-def _refuse_unacceptable(before: State, batch: Sequence[c.Command]) -> None:
+def _refuse_unacceptable(before: State, batch: Sequence[Command]) -> None:
     for n, command in enumerate(batch):
-        if isinstance(command, c.AcceptFinding):
+        if isinstance(command, AcceptFinding):
             found = next((f for f in before.findings if f.id == command.finding), None)
             if found is None:
                 raise NotPossible("That finding is no longer there", f"commands[{n}].finding")
-            if found.weight != "look":
-                raise NotPossible("A stop cannot be accepted; settle it, or change its limit", f"commands[{n}].finding")
+            if found.severity != "judge":
+                raise NotPossible("This has to be fixed; it cannot be accepted", f"commands[{n}].finding")
 
 
 def slug(name: str) -> str:

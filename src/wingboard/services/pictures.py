@@ -8,7 +8,7 @@ import warnings
 
 from PIL import Image, UnidentifiedImageError
 
-from wingboard.core.design.errors import DesignError
+from wingboard.core.record.errors import DesignError
 from wingboard.store.pictures import PictureRow
 
 MOST_BYTES = 8_000_000

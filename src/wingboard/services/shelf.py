@@ -5,11 +5,12 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterator, Sequence
 
-from wingboard.core.design import commands as c
-from wingboard.core.design.base import Record
-from wingboard.core.design.model import Design
-from wingboard.core.design.part import Part
-from wingboard.core.design.workshop import Machine, Stock, Supply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.brief import SetMachine, SetStock, SetSupply
+from wingboard.core.record.base import Record
+from wingboard.core.record.design import Design
+from wingboard.core.record.part import Part
+from wingboard.core.record.workshop import Machine, Stock, Supply
 from wingboard.store import shelf as table
 
 
@@ -35,14 +36,14 @@ def load_shelf(connection: sqlite3.Connection) -> Shelf:
     )
 
 
-def to_shelve(batch: Sequence[c.Command], before: Design, after: Design) -> Iterator[tuple[table.Kind, str, str]]:
+def to_shelve(batch: Sequence[Command], before: Design, after: Design) -> Iterator[tuple[table.Kind, str, str]]:
     """What a batch set that other designs can use: kind, id and document."""
     for command in batch:
-        if isinstance(command, c.SetMachine):
+        if isinstance(command, SetMachine):
             yield "machine", command.machine.id, command.machine.model_dump_json()
-        elif isinstance(command, c.SetStock):
+        elif isinstance(command, SetStock):
             yield "stock", command.stock.id, command.stock.model_dump_json()
-        elif isinstance(command, c.SetSupply):
+        elif isinstance(command, SetSupply):
             yield "supply", command.supply.id, command.supply.model_dump_json()
     known = {p.id: p for p in before.parts}
     for part in after.parts:

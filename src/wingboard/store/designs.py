@@ -34,6 +34,7 @@ class RevisionRow(NamedTuple):
     label: str
     undo_to: int | None
     redo_to: int | None
+    format: int
 
 
 class NewRevision(NamedTuple):
@@ -47,6 +48,7 @@ class NewRevision(NamedTuple):
     patch: str
     undo_to: int | None
     redo_to: int | None
+    format: int
 
 
 def list_designs(connection: sqlite3.Connection) -> list[DesignRow]:
@@ -76,15 +78,17 @@ def free_design_id(connection: sqlite3.Connection, stem: str) -> str:
     return name
 
 
-def add_design(connection: sqlite3.Connection, design_id: str, name: str, document: str, label: str, at: str) -> None:
+def add_design(
+    connection: sqlite3.Connection, design_id: str, name: str, document: str, label: str, at: str, format: int
+) -> None:
     """A new design with its first revision."""
     connection.execute(
         "INSERT INTO design (id, name, head, created_at, kept_at) VALUES (?, ?, 1, ?, ?)", (design_id, name, at, at)
     )
     connection.execute(
-        "INSERT INTO revision (design_id, number, kept_at, label, commands, patch, snapshot) "
-        "VALUES (?, 1, ?, ?, '[]', '[]', ?)",
-        (design_id, at, label, document),
+        "INSERT INTO revision (design_id, number, kept_at, label, commands, patch, snapshot, format) "
+        "VALUES (?, 1, ?, ?, '[]', '[]', ?, ?)",
+        (design_id, at, label, document, format),
     )
 
 
@@ -94,7 +98,7 @@ def append_revision(
     """Add a revision and make it the head."""
     connection.execute(
         "INSERT INTO revision (design_id, number, kept_at, label, batch_key, commands, patch, undo_to, redo_to, "
-        "snapshot) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        "snapshot, format) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         (
             design_id,
             new.number,
@@ -106,6 +110,7 @@ def append_revision(
             new.undo_to,
             new.redo_to,
             snapshot,
+            new.format,
         ),
     )
     connection.execute(
@@ -116,7 +121,7 @@ def append_revision(
 def find_revision(connection: sqlite3.Connection, design_id: str, number: int) -> RevisionRow:
     """One revision without its content. :raises NoSuchDesign: there is none of that number."""
     row = connection.execute(
-        "SELECT number, kept_at, label, undo_to, redo_to FROM revision WHERE design_id = ? AND number = ?",
+        "SELECT number, kept_at, label, undo_to, redo_to, format FROM revision WHERE design_id = ? AND number = ?",
         (design_id, number),
     ).fetchone()
     if row is None:

@@ -9,18 +9,19 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.brief.checks.circuits import RATINGS, breaker_for
 from wingboard.core.brief.packs import Expectation, expectations
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design
-from wingboard.core.design.space import Brief
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
+from wingboard.core.changes.commands.judgement import AcceptFinding
 from wingboard.core.findings.finding import Finding
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.space import Brief
 
 
 def listed(kind: str, *rows: dict[str, Any]) -> Design:
     """A design of that kind with these functions, ``f1`` onwards."""
     start = Design(name="List", brief=Brief.model_validate({"kind": kind}))
-    commands = [c.AddFunction.model_validate({"id": f"f{n}", **row}) for n, row in enumerate(rows, 1)]
+    commands = [AddFunction.model_validate({"id": f"f{n}", **row}) for n, row in enumerate(rows, 1)]
     return apply(start, commands, catalogue())
 
 
@@ -38,7 +39,7 @@ def test_each_expectation_speaks_for_its_kinds_and_is_met_by_its_own_row(expecte
         design = listed(kind, *PLAIN)
         (finding,) = missing(design, expected.id)
         assert finding.detail == expected.why
-        assert finding.weight == "look"
+        assert finding.severity == "judge"
         after = settled(design, finding)
         assert missing(after, expected.id) == []
         assert after.functions[-1].name == expected.add.name
@@ -55,7 +56,7 @@ def test_nothing_is_missed_on_an_empty_list_and_every_kind_has_a_pack() -> None:
 def test_a_dismissed_suggestion_stays_with_its_reason() -> None:
     design = listed("cab", *PLAIN)
     (finding,) = missing(design, "wiper")
-    dismissed = apply(design, (c.AcceptFinding(finding=finding.id, reason="no windscreen"),), catalogue())
+    dismissed = apply(design, (AcceptFinding(finding=finding.id, reason="no windscreen"),), catalogue())
     (still,) = missing(dismissed, "wiper")
     assert still.accepted == "no windscreen"
 
@@ -128,8 +129,8 @@ def test_an_event_is_seen_or_heard(rows: list[dict[str, Any]], unseen: int) -> N
 
 def test_an_event_that_is_only_shown_is_noted() -> None:
     design = listed("cab", {"name": "Slip", "want": "caption", "switches": {"event": "slip"}})
-    assert [f.weight for f in found(design, "brief.event-unmade")] == ["note"]
-    made = apply(design, (c.AddFunction.model_validate({"name": "S", "switches": {"event": "Slip"}}),), catalogue())
+    assert [f.severity for f in found(design, "brief.event-unmade")] == ["note"]
+    made = apply(design, (AddFunction.model_validate({"name": "S", "switches": {"event": "Slip"}}),), catalogue())
     assert found(made, "brief.event-unmade") == []
 
 
@@ -154,7 +155,7 @@ GUARDS = [
 
 @pytest.mark.parametrize(("part", "speaks"), GUARDS)
 def test_what_cannot_be_undone_wants_a_guard(part: str, speaks: bool) -> None:
-    design = plate((part, 100, 60), commands=(c.EditFunction(function="f1", weight="guarded"),))
+    design = plate((part, 100, 60), commands=(EditFunction(function="f1", risk="guarded"),))
     findings = found(design, "brief.irreversible-unguarded")
     assert bool(findings) is speaks
     if findings and findings[0].fix:
@@ -162,7 +163,7 @@ def test_what_cannot_be_undone_wants_a_guard(part: str, speaks: bool) -> None:
 
 
 def test_a_wish_for_a_guard_is_enough_before_a_part_is_chosen() -> None:
-    design = listed("cab", {"name": "Coupler", "want": "toggle", "weight": "guarded"})
+    design = listed("cab", {"name": "Coupler", "want": "toggle", "risk": "guarded"})
     (finding,) = found(design, "brief.irreversible-unguarded")
     assert found(settled(design, finding), "brief.irreversible-unguarded") == []
 

@@ -13,22 +13,24 @@ from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import NotPossible
-from wingboard.core.design.model import Design
-from wingboard.core.design.outlines import ArchOutline, RectOutline
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.space import Brief, KeepOut, Seat, fitting_opening
-from wingboard.core.design.splitting import split
-from wingboard.core.design.workshop import Machine
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.brief import SetBrief, SetKeepOut, SetMachine, SetStock, SplitOpening
+from wingboard.core.changes.commands.face import AddModule, SetLayer, SetModule
+from wingboard.core.changes.splitting import split
 from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.outlines import ArchOutline, RectOutline
+from wingboard.core.record.space import Brief, KeepOut, Seat, fitting_opening
+from wingboard.core.record.workshop import Machine
+from wingboard.core.resolved.design import Resolved
 
 
 def with_brief(design: Design, **changes: Any) -> Design:
     """The design with another brief."""
-    return apply(design, (c.SetBrief.model_validate(changes),), catalogue())
+    return apply(design, (SetBrief.model_validate(changes),), catalogue())
 
 
 def laser(**changes: Any) -> Machine:
@@ -62,23 +64,23 @@ def test_a_bed_without_room_takes_nothing() -> None:
 
 def test_a_module_larger_than_every_bed_is_said_with_its_pieces() -> None:
     small, large = laser(bed_width=150), laser(id="mill", name="Mill", kind="mill", bed_width=400, bed_height=300)
-    design = plate(commands=(c.SetMachine(machine=small),))
+    design = plate(commands=(SetMachine(machine=small),))
     (finding,) = found(design, "brief.bed-too-small")
     assert "2 pieces on Laser (140 × 190 usable)" in finding.detail
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(60)
-    assert found(apply(design, (c.SetMachine(machine=large),), catalogue()), "brief.bed-too-small") == []
+    assert found(apply(design, (SetMachine(machine=large),), catalogue()), "brief.bed-too-small") == []
 
 
 def test_a_layer_thicker_than_any_machine_cuts() -> None:
-    design = plate(commands=(c.SetMachine(machine=laser(depth=2.5)),))
+    design = plate(commands=(SetMachine(machine=laser(depth=2.5)),))
     assert {f.detail for f in found(design, "brief.too-thick")} == {"Diffuser, acrylic", "Back, acrylic"}
 
 
 @pytest.mark.parametrize(("least", "clear"), [(201.0, True), (200.4, False)])
 def test_the_least_of_three_widths_counts(least: float, clear: bool) -> None:
     design = with_brief(plate(), widths=[201.4, least, 201.2], heights=[121])
-    assert (found(design, "brief.panel-too-large") == []) is clear
+    assert (found(design, "brief.module-too-large") == []) is clear
 
 
 @pytest.mark.parametrize(
@@ -104,21 +106,21 @@ def row(tolerance: float, *widths: float) -> Design:
     """Modules side by side in an opening of 300, each with that tolerance."""
     design = Design(name="Row", brief=Brief(opening=RectOutline(width=300, height=100), gap=0.2))
     x = 0.2
-    commands: list[c.Command] = []
+    commands: list[Command] = []
     for n, width in enumerate(widths, 1):
         outline = RectOutline(width=width, height=99)
         commands += [
-            c.AddPanel(id=f"m{n}", name=f"M{n}", outline=outline, x=x, y=0.5),
-            c.SetPanel(panel=f"m{n}", tolerance=tolerance),
+            AddModule(id=f"m{n}", name=f"M{n}", outline=outline, x=x, y=0.5),
+            SetModule(module=f"m{n}", tolerance=tolerance),
         ]
         x += width + 0.2
     return apply(design, commands, catalogue())
 
 
 @pytest.mark.parametrize(
-    ("tolerance", "weights"), [(0.1, []), (0.25, []), (0.3, ["look"]), (0.5, ["stop"]), (0.45, ["look"])]
+    ("tolerance", "severities"), [(0.1, []), (0.25, []), (0.3, ["judge"]), (0.5, ["must"]), (0.45, ["judge"])]
 )
-def test_the_chain_is_judged_by_its_sum_and_likely_by_the_root_of_squares(tolerance: float, weights: list[str]) -> None:
+def test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares(tolerance: float, severities: list[str]) -> None:
     design = row(tolerance, 99.7, 99.7, 99.8)
     found_chain = chain(Resolved(design))
     assert found_chain is not None
@@ -126,16 +128,16 @@ def test_the_chain_is_judged_by_its_sum_and_likely_by_the_root_of_squares(tolera
     assert found_chain.worst == pytest.approx(3 * tolerance)
     assert found_chain.likely == pytest.approx(tolerance * math.sqrt(3))
     findings = found(design, "brief.chain-too-wide")
-    assert [f.weight for f in findings] == weights
+    assert [f.severity for f in findings] == severities
     for finding in findings:
         assert found(settled(design, finding), "brief.chain-too-wide") == []
 
 
 def test_a_module_above_another_is_no_link_of_the_chain() -> None:
-    above = c.AddPanel(name="Above", outline=RectOutline(width=290, height=20), x=5, y=100.5)
+    above = AddModule(name="Above", outline=RectOutline(width=290, height=20), x=5, y=100.5)
     found_chain = chain(Resolved(apply(row(0.1, 99, 99), (above,), catalogue())))
     assert found_chain is not None
-    assert [p.panel.name for p in found_chain.modules] == ["Above"]
+    assert [p.module.name for p in found_chain.modules] == ["Above"]
     assert chain(Resolved(Design(name="None"))) is None
 
 
@@ -146,8 +148,8 @@ STOCK = {"id": "s", "material": "acrylic", "thickness": 3, "width": 600, "height
     ("count", "width", "missing"), [(1, 600, 0), (0, 600, 2), (2, 210, 0), (1, 210, 0), (1, 100, 0)]
 )
 def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: int) -> None:
-    command = c.SetStock.model_validate({"stock": {**STOCK, "count": count, "width": width}})
-    design = plate(commands=(command, c.SetLayer(layer="face", thickness=3)))
+    command = SetStock.model_validate({"stock": {**STOCK, "count": count, "width": width}})
+    design = plate(commands=(command, SetLayer(layer="face", thickness=3)))
     short = [f for f in found(design, "brief.stock-short") if f.measured and f.needed]
     assert len(short) == (3 if missing else 0)
     assert all(f.measured and f.measured.value == count for f in short)
@@ -155,7 +157,7 @@ def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: in
 
 def test_without_any_stock_nothing_is_said_and_another_material_is_none() -> None:
     assert found(plate(), "brief.stock-short") == []
-    command = c.SetStock.model_validate({"stock": {**STOCK, "material": "plywood"}})
+    command = SetStock.model_validate({"stock": {**STOCK, "material": "plywood"}})
     design = plate(commands=(command,))
     assert len(found(design, "brief.stock-short")) == 3
     assert sheets_needed(Resolved(design), design.stack[0]) == 1
@@ -187,12 +189,12 @@ def test_the_eye_is_where_the_tape_says() -> None:
     assert eye_point(Brief(), 200) is None
 
 
-@pytest.mark.parametrize(("knee", "weights"), [(600, []), (690, ["look"]), (760, ["stop"])])
-def test_knees_are_kept_from_plate_and_bodies(knee: float, weights: list[str]) -> None:
+@pytest.mark.parametrize(("knee", "severities"), [(600, []), (690, ["judge"]), (760, ["must"])])
+def test_knees_are_kept_from_plate_and_bodies(knee: float, severities: list[str]) -> None:
     seat = Seat(edge_height=700, knee_height=knee, knee_reach=40, clear=20)
     design = with_brief(plate(("button-22", 100, 30)), pitch=20, seat=seat.model_dump())
     findings = found(design, "brief.knee-clearance")
-    assert [f.weight for f in findings] == weights
+    assert [f.severity for f in findings] == severities
     clearance = elevation(Resolved(design)).clearance
     assert clearance is not None
     bare = elevation(Resolved(with_brief(plate(), pitch=20, seat=seat.model_dump()))).clearance
@@ -220,14 +222,14 @@ BOX = {
 )
 def test_levers_are_kept_from_what_stands_in_front(clear: float, part: str, speaks: bool) -> None:
     box = KeepOut.model_validate({**BOX, "clear": clear})
-    design = plate((part, 100, 60), commands=(c.SetKeepOut(keepout=box),))
+    design = plate((part, 100, 60), commands=(SetKeepOut(keepout=box),))
     assert bool(found(design, "brief.hits-in-front")) is speaks
     assert found(design, "face.keep-out") == []
 
 
 def test_a_box_behind_is_no_box_in_front() -> None:
     box = KeepOut.model_validate({**BOX, "side": "behind", "clear": 20})
-    design = plate(("button-22", 100, 60), commands=(c.SetKeepOut(keepout=box),))
+    design = plate(("button-22", 100, 60), commands=(SetKeepOut(keepout=box),))
     assert found(design, "brief.hits-in-front") == []
     assert found(design, "face.keep-out")
 
@@ -243,9 +245,9 @@ OPENINGS = {
 @pytest.mark.parametrize("shares", [(), (1, 2, 1), (3, 1, 2)])
 def test_a_split_opening_is_filled_less_gap_and_seams(name: str, shares: tuple[float, ...]) -> None:
     brief = Brief(opening=OPENINGS[name], gap=0.5)
-    panels = split(brief, ("L", "C", "R"), shares, 0.8)
+    modules = split(brief, ("L", "C", "R"), shares, 0.8)
     opening = area_of(brief.opening.loop())
-    placed = [area_of(moved(p.outline.loop(), p.x, p.y)) for p in panels]
+    placed = [area_of(moved(p.outline.loop(), p.x, p.y)) for p in modules]
     for piece in placed:
         assert opening.covers(piece)
         assert opening.exterior.distance(piece.exterior) == pytest.approx(0.5, abs=0.01)
@@ -255,9 +257,9 @@ def test_a_split_opening_is_filled_less_gap_and_seams(name: str, shares: tuple[f
     room = opening.buffer(-0.5, join_style="mitre").area - 2 * 0.8 * 180
     assert taken == pytest.approx(room, rel=0.002)
     design = apply(
-        Design(name="S", brief=brief), (c.SplitOpening(names=("L", "C", "R"), shares=shares, seam=0.8),), catalogue()
+        Design(name="S", brief=brief), (SplitOpening(names=("L", "C", "R"), shares=shares, seam=0.8),), catalogue()
     )
-    assert found(design, "brief.panel-too-large") == []
+    assert found(design, "brief.module-too-large") == []
 
 
 @pytest.mark.parametrize(

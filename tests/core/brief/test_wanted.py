@@ -7,12 +7,13 @@ import pytest
 from building import plate
 from wingboard.core.brief.listing import COLUMNS, MOST_LINES, Listing, listing_rows, read_listing
 from wingboard.core.brief.wanted import KINDS, duty_of, family_in, family_of, read_line
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import NotPossible
-from wingboard.core.design.model import Design, Function
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.files.tables import write_csv
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.functions import Function
 
 EMPTY = Design(name="Empty")
 LINES = [
@@ -96,14 +97,14 @@ def test_a_list_without_a_heading_is_name_wish_and_group() -> None:
 @pytest.mark.parametrize("between", ["\t", ";", ","])
 def test_a_heading_names_the_columns_in_any_order_and_by_other_names(between: str) -> None:
     rows = [
-        ("What", "Section", "Control", "Amps", "V", "Words", "Weight", "Shows"),
+        ("What", "Section", "Control", "Amps", "V", "Words", "Risk", "Shows"),
         ("Saloon heat", "Services", "toggle", "6", "24", "ON / OFF", "guarded", ""),
         ("Heat lamp", "Services", "lamp", "", "", "", "", "Saloon heat"),
     ]
     found = read("\n".join(between.join(row) for row in rows))
     assert found.faults == ()
     first, second = found.rows
-    assert (first.switches.volts, first.switches.amps, first.positions, first.weight) == (
+    assert (first.switches.volts, first.switches.amps, first.positions, first.risk) == (
         24,
         6,
         ("ON", "OFF"),
@@ -127,7 +128,7 @@ FAULTS = [
     ("not a name", "???\tServices\ttoggle", "is not a name"),
     ("amps in words", "Heat\t\t\t\tmany", "amps “many” is not a number"),
     ("volts in words", "Heat\t\t\tlots\t", "volts “lots” is not a number"),
-    ("an unknown weight", "Heat\t\t\t\t\t\theavy", "weight “heavy” is none of"),
+    ("an unknown risk", "Heat\t\t\t\t\t\theavy", "risk “heavy” is none of"),
     ("an unknown state", "Heat\t\t\t\t\t\t\tbroken", "state “broken” is none of"),
     ("an unknown hand", "Heat\t\t\t\t\t\t\t\t\tthird", "hand “third” is none of"),
     ("an unknown moment", "Heat\t\t\t\t\t\t\t\t\t\tnever", "moment “never” is none of"),
@@ -143,7 +144,7 @@ FAULTS = [
 
 @pytest.mark.parametrize(("line", "reason"), [f[1:] for f in FAULTS], ids=[f[0] for f in FAULTS])
 def test_a_line_not_understood_is_shown_with_its_number_and_costs_no_other(line: str, reason: str) -> None:
-    design = apply(EMPTY, (c.AddFunction(name="Track brake"),), catalogue())
+    design = apply(EMPTY, (AddFunction(name="Track brake"),), catalogue())
     found = read(f"{HEAD}\nHorn\tServices\tbutton\n{line}\nBell\tServices\tbutton\n", design)
     assert [r.name for r in found.rows] == ["Horn", "Bell"]
     (fault,) = found.faults
@@ -164,7 +165,7 @@ def test_nothing_and_too_much_are_refused(text: str) -> None:
 
 def test_what_is_exported_is_read_back_the_same() -> None:
     commands = (
-        c.EditFunction.model_validate(
+        EditFunction.model_validate(
             {
                 "function": "f1",
                 "name": "=HEAT",
@@ -173,13 +174,13 @@ def test_what_is_exported_is_read_back_the_same() -> None:
                 "positions": ["ON", "OFF"],
                 "switches": {"event": "heat", "volts": 24, "amps": 6.5, "ac": True, "bus": "B"},
                 "indicator": "amber lamp",
-                "weight": "guarded",
+                "risk": "guarded",
                 "state": "pending",
                 "hand": "left",
                 "moment": "start",
             }
         ),
-        c.EditFunction(function="f2", of="f1", duty="indicator"),
+        EditFunction(function="f2", of="f1", duty="indicator"),
     )
     design = plate(("toggle-large-on-off", 40, 40), ("led-5-bezel", 90, 40), commands=commands)
     table = write_csv(COLUMNS, listing_rows(design)).decode()

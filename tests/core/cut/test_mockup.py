@@ -9,17 +9,18 @@ import pypdfium2
 import pytest
 
 from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.face import SetModule, TurnItems
+from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, EditPart
 from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.files.template import FOOT, MARGIN, OVERLAP, PAPERS, Paper, tiling
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.resolved.design import Resolved
 
 POINT = 25.4 / 72
 """Millimetres of a PDF's point (ISO 32000-1, 8.3.2.3)."""
@@ -29,7 +30,7 @@ ONE = plate(("button-22", 50, 40), ("toggle-large-on-off", 150, 80))
 def page(design: Design, name: str, number: int = 0) -> tuple[Any, float, float, int]:
     """A page of a file as grey values at 10 dots a mm, its size in mm, and how many pages there are."""
     r = Resolved(design)
-    content = cut_file(r, review(r), r.panels["plate"], name)
+    content = cut_file(r, review(r), r.modules["plate"], name)
     assert content is not None
     document = pypdfium2.PdfDocument(content)
     shown = document[number]
@@ -59,7 +60,7 @@ def test_the_rear_is_seen_from_behind_with_bodies_and_no_words() -> None:
     assert dark_at(grey, 200 - 50, 40)
     assert dark_at(grey, 200 - 150, 80)
     r = Resolved(ONE)
-    rear, face = mockup_rear(r, r.panels["plate"]), mockup_face(r, r.panels["plate"])
+    rear, face = mockup_rear(r, r.modules["plate"]), mockup_face(r, r.modules["plate"])
     assert any(i.label.endswith("body") for i in rear.items)
     assert not rear.of("engrave")
     assert face.of("engrave")
@@ -68,13 +69,13 @@ def test_the_rear_is_seen_from_behind_with_bodies_and_no_words() -> None:
 
 def test_what_lies_off_its_axis_behind_is_drawn_where_it_is() -> None:
     moved = (
-        c.CopyPart(part="toggle-large-on-off", id="mine", name="Mine"),
-        c.EditPart(part="mine", behind_x=10, behind_y=0, clamp=2),
-        c.ChoosePart(function="f2", part="mine"),
-        c.TurnItems(functions=("f2",), by=90),
+        CopyPart(part="toggle-large-on-off", id="mine", name="Mine"),
+        EditPart(part="mine", behind_x=10, behind_y=0, clamp=2),
+        ChoosePart(function="f2", part="mine"),
+        TurnItems(functions=("f2",), by=90),
     )
     r = Resolved(apply(ONE, moved, catalogue()))
-    body = next(i for i in mockup_rear(r, r.panels["plate"]).items if i.label == "F2, body")
+    body = next(i for i in mockup_rear(r, r.modules["plate"]).items if i.label == "F2, body")
     assert not isinstance(body.path, CirclePath)
     xs, ys = [v.x for v in body.path], [v.y for v in body.path]
     assert (min(xs) + max(xs)) / 2 == pytest.approx(200 - 150)
@@ -82,7 +83,7 @@ def test_what_lies_off_its_axis_behind_is_drawn_where_it_is() -> None:
 
 
 def test_a_large_panel_is_tiled_and_the_tiles_overlap() -> None:
-    large = c.SetPanel(panel="plate", outline=RectOutline(width=700, height=300))
+    large = SetModule(module="plate", outline=RectOutline(width=700, height=300))
     *_, pages = page(apply(ONE, (large,), catalogue()), "mock-up-face-a4.pdf")
     spread = tiling(700, 300, "a4")
     assert pages == spread.rows * spread.columns > 1
@@ -95,10 +96,10 @@ def test_a_large_panel_is_tiled_and_the_tiles_overlap() -> None:
 def test_every_file_named_can_be_had_and_opened_twice_the_same() -> None:
     r = Resolved(ONE)
     found = review(r)
-    names = cut_file_names(r, r.panels["plate"])
+    names = cut_file_names(r, r.modules["plate"])
     assert sum(name.startswith("mock-up") for name in names) == 2 * len(PAPERS)
     files = cut_files(r, found)
     for name in names:
-        content = cut_file(r, found, r.panels["plate"], name)
+        content = cut_file(r, found, r.modules["plate"], name)
         assert content == files[f"cut/plate/{name}"]
     assert cut_files(Resolved(ONE), found) == files

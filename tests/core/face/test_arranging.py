@@ -11,28 +11,41 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from building import found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.arranging import Spot, arranged, mirrored, swapped
-from wingboard.core.design.errors import NotPossible, UnknownThing
-from wingboard.core.design.model import Design, Place
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.arranging import ArrangedPart, arranged, mirrored, swapped
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.arrange import Arrange, CopyItems, LockItems, PairMirrored, SwapGroups, UnpairItems
+from wingboard.core.changes.commands.face import AddModule, MoveItems, PlacePart, RemoveItems, TurnItems
+from wingboard.core.changes.commands.functions import RemoveFunction
+from wingboard.core.changes.commands.words import SetGraphic, SetProcedure
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.functions import Place
 
 lengths = st.floats(-200, 200).map(lambda v: round(v, 2))
 reaches = st.floats(2, 25).map(lambda v: round(v, 1))
 spots = st.builds(
-    Spot, st.just("x"), lengths, lengths, st.sampled_from([0.0, 45.0, 90.0, 200.0]), reaches, reaches, reaches, reaches
+    ArrangedPart,
+    st.just("x"),
+    lengths,
+    lengths,
+    st.sampled_from([0.0, 45.0, 90.0, 200.0]),
+    reaches,
+    reaches,
+    reaches,
+    reaches,
 )
 several = st.lists(spots, min_size=3, max_size=8).map(lambda made: [s._replace(id=f"f{n}") for n, s in enumerate(made)])
 
 
-def asked(how: str, **more: Any) -> c.Arrange:
+def asked(how: str, **more: Any) -> Arrange:
     """An arrangement of whatever is given."""
-    return c.Arrange.model_validate({"functions": ["f0"], "how": how, **more})
+    return Arrange.model_validate({"functions": ["f0"], "how": how, **more})
 
 
 @given(several)
-def test_aligned_centres_and_edges_are_on_the_leaders_line(before: list[Spot]) -> None:
+def test_aligned_centres_and_edges_are_on_the_leaders_line(before: list[ArrangedPart]) -> None:
     lead = before[0]
     assert {s.x for s in arranged(before, asked("align-x"))} == {lead.x}
     assert {s.y for s in arranged(before, asked("align-y"))} == {lead.y}
@@ -47,7 +60,7 @@ def test_aligned_centres_and_edges_are_on_the_leaders_line(before: list[Spot]) -
 
 
 @given(several)
-def test_alignment_touches_only_its_own_direction_and_again_changes_nothing(before: list[Spot]) -> None:
+def test_alignment_touches_only_its_own_direction_and_again_changes_nothing(before: list[ArrangedPart]) -> None:
     for how, other in (("align-x", "y"), ("align-y", "x"), ("align-left", "y"), ("align-top", "x")):
         after = arranged(before, asked(how))
         assert [getattr(s, other) for s in after] == [getattr(s, other) for s in before]
@@ -56,7 +69,7 @@ def test_alignment_touches_only_its_own_direction_and_again_changes_nothing(befo
 
 
 @given(several)
-def test_distributed_gaps_are_equal_and_the_outer_two_and_the_order_stay(before: list[Spot]) -> None:
+def test_distributed_gaps_are_equal_and_the_outer_two_and_the_order_stay(before: list[ArrangedPart]) -> None:
     after = {s.id: s for s in arranged(before, asked("distribute-x"))}
     ordered = sorted(before, key=lambda s: s.x)
     assert after[ordered[0].id].x == ordered[0].x
@@ -67,7 +80,7 @@ def test_distributed_gaps_are_equal_and_the_outer_two_and_the_order_stay(before:
 
 
 @given(several)
-def test_an_equal_pitch_is_equal_between_centres(before: list[Spot]) -> None:
+def test_an_equal_pitch_is_equal_between_centres(before: list[ArrangedPart]) -> None:
     for how, axis in (("pitch-x", "x"), ("pitch-y", "y")):
         after = sorted(getattr(s, axis) for s in arranged(before, asked(how)))
         steps = [b - a for a, b in pairwise(after)]
@@ -78,7 +91,7 @@ def test_an_equal_pitch_is_equal_between_centres(before: list[Spot]) -> None:
 
 
 @given(several)
-def test_mirrored_twice_is_itself_and_keeps_the_middle(before: list[Spot]) -> None:
+def test_mirrored_twice_is_itself_and_keeps_the_middle(before: list[ArrangedPart]) -> None:
     once = mirrored(before)
     twice = mirrored(once)
     for a, b in zip(before, twice, strict=True):
@@ -88,7 +101,9 @@ def test_mirrored_twice_is_itself_and_keeps_the_middle(before: list[Spot]) -> No
 
 
 @given(several, several)
-def test_swapped_twice_is_itself_and_each_group_keeps_its_shape(first: list[Spot], second: list[Spot]) -> None:
+def test_swapped_twice_is_itself_and_each_group_keeps_its_shape(
+    first: list[ArrangedPart], second: list[ArrangedPart]
+) -> None:
     there = swapped(first, second)
     back = swapped(there[: len(first)], there[len(first) :])
     for a, b in zip((*first, *second), back, strict=True):
@@ -98,7 +113,7 @@ def test_swapped_twice_is_itself_and_each_group_keeps_its_shape(first: list[Spot
 
 
 @given(several, st.floats(20, 60), st.integers(1, 4))
-def test_rows_columns_and_grids_have_their_pitch(before: list[Spot], pitch: float, columns: int) -> None:
+def test_rows_columns_and_grids_have_their_pitch(before: list[ArrangedPart], pitch: float, columns: int) -> None:
     row = arranged(before, asked("row", pitch=pitch))
     assert [s.x - before[0].x for s in row] == pytest.approx([n * pitch for n in range(len(before))])
     assert {s.y for s in row} == {before[0].y}
@@ -111,7 +126,7 @@ def test_rows_columns_and_grids_have_their_pitch(before: list[Spot], pitch: floa
 
 
 @given(several, st.floats(10, 100))
-def test_rings_and_arcs_lie_on_their_radius(before: list[Spot], radius: float) -> None:
+def test_rings_and_arcs_lie_on_their_radius(before: list[ArrangedPart], radius: float) -> None:
     ring = arranged(before, asked("ring", radius=radius))
     cx, cy = sum(s.x for s in ring) / len(ring), sum(s.y for s in ring) / len(ring)
     assert all(math.hypot(s.x - cx, s.y - cy) == pytest.approx(radius, abs=1e-6) for s in ring)
@@ -131,24 +146,24 @@ def places(design: Design) -> dict[str, Place]:
 
 
 def test_without_a_pitch_a_row_leaves_fingers_their_room() -> None:
-    after = apply(THREE, (c.Arrange(functions=TOGETHER, how="row"),), catalogue())
+    after = apply(THREE, (Arrange(functions=TOGETHER, how="row"),), catalogue())
     assert found(after, "face.fingers-close") == []
 
 
-REFUSED: list[tuple[c.Command, type[Exception]]] = [
-    (c.Arrange(functions=("f1",), how="row"), NotPossible),
-    (c.Arrange(functions=("f1", "f2"), how="distribute-x"), NotPossible),
-    (c.Arrange(functions=("f1", "nobody"), how="row"), UnknownThing),
-    (c.Arrange(functions=TOGETHER, how="ring", radius=0), NotPossible),
-    (c.Arrange(functions=TOGETHER, how="row", pitch=4000), NotPossible),
-    (c.SwapGroups(first=("f1",), second=("f1", "f2")), NotPossible),
-    (c.PairMirrored(first="f1", second="f1"), NotPossible),
-    (c.LockItems(functions=("nobody",)), UnknownThing),
+REFUSED: list[tuple[Command, type[Exception]]] = [
+    (Arrange(functions=("f1",), how="row"), NotPossible),
+    (Arrange(functions=("f1", "f2"), how="distribute-x"), NotPossible),
+    (Arrange(functions=("f1", "nobody"), how="row"), UnknownThing),
+    (Arrange(functions=TOGETHER, how="ring", radius=0), NotPossible),
+    (Arrange(functions=TOGETHER, how="row", pitch=4000), NotPossible),
+    (SwapGroups(first=("f1",), second=("f1", "f2")), NotPossible),
+    (PairMirrored(first="f1", second="f1"), NotPossible),
+    (LockItems(functions=("nobody",)), UnknownThing),
 ]
 
 
 @pytest.mark.parametrize(("command", "kind"), REFUSED, ids=[f"{r[0].do} {n}" for n, r in enumerate(REFUSED)])
-def test_what_cannot_be_arranged_is_refused(command: c.Command, kind: type[Exception]) -> None:
+def test_what_cannot_be_arranged_is_refused(command: Command, kind: type[Exception]) -> None:
     with pytest.raises(kind):
         apply(THREE, (command,), catalogue())
 
@@ -156,39 +171,39 @@ def test_what_cannot_be_arranged_is_refused(command: c.Command, kind: type[Excep
 @pytest.mark.parametrize(
     "command",
     [
-        c.MoveItems(functions=("f1",), dx=1),
-        c.TurnItems(functions=("f1",), by=90),
-        c.RemoveItems(functions=("f1",)),
-        c.PlacePart(function="f1", panel="plate", x=1, y=1),
-        c.Arrange(functions=TOGETHER, how="row"),
-        c.PairMirrored(first="f2", second="f1"),
+        MoveItems(functions=("f1",), dx=1),
+        TurnItems(functions=("f1",), by=90),
+        RemoveItems(functions=("f1",)),
+        PlacePart(function="f1", module="plate", x=1, y=1),
+        Arrange(functions=TOGETHER, how="row"),
+        PairMirrored(first="f2", second="f1"),
     ],
     ids=lambda command: command.do,
 )
-def test_what_is_locked_stays_until_it_is_freed(command: c.Command) -> None:
-    locked = apply(THREE, (c.LockItems(functions=("f1",)),), catalogue())
+def test_what_is_locked_stays_until_it_is_freed(command: Command) -> None:
+    locked = apply(THREE, (LockItems(functions=("f1",)),), catalogue())
     with pytest.raises(NotPossible, match="locked"):
         apply(locked, (command,), catalogue())
-    free = apply(locked, (c.LockItems(functions=("f1",), locked=False), command), catalogue())
+    free = apply(locked, (LockItems(functions=("f1",), locked=False), command), catalogue())
     assert free.functions[0].locked is False
 
 
 def test_a_pair_is_each_others_image_and_a_broken_one_is_mended() -> None:
-    paired = apply(THREE, (c.TurnItems(functions=("f1",), by=30), c.PairMirrored(first="f1", second="f2")), catalogue())
+    paired = apply(THREE, (TurnItems(functions=("f1",), by=30), PairMirrored(first="f1", second="f2")), catalogue())
     at = places(paired)
     assert (at["f2"].x, at["f2"].y, at["f2"].turn) == (160, 40, 330)
     assert found(paired, "face.pair-not-mirrored") == []
-    moved = apply(paired, (c.MoveItems(functions=("f1",), dx=5),), catalogue())
+    moved = apply(paired, (MoveItems(functions=("f1",), dx=5),), catalogue())
     (finding,) = found(moved, "face.pair-not-mirrored")
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(5)
     assert found(settled(moved, finding), "face.pair-not-mirrored") == []
-    parted = apply(moved, (c.UnpairItems(functions=("f2",)),), catalogue())
+    parted = apply(moved, (UnpairItems(functions=("f2",)),), catalogue())
     assert found(parted, "face.pair-not-mirrored") == []
 
 
 def test_copies_are_new_functions_with_names_of_their_own() -> None:
-    twice = (c.CopyItems(functions=("f1", "f3"), dx=0, dy=-20), c.CopyItems(functions=("f1",), dx=10))
+    twice = (CopyItems(functions=("f1", "f3"), dx=0, dy=-20), CopyItems(functions=("f1",), dx=10))
     after = apply(THREE, twice, catalogue())
     assert [f.name for f in after.functions[3:]] == ["F1 2", "F3 2", "F1 3"]
     assert len({f.id for f in after.functions}) == 6
@@ -197,23 +212,24 @@ def test_copies_are_new_functions_with_names_of_their_own() -> None:
 
 
 def test_parts_of_two_modules_are_not_mixed() -> None:
-    from wingboard.core.design.outlines import RectOutline
+    from wingboard.core.record.outlines import RectOutline
 
-    second = c.AddPanel(id="second", name="Second", outline=RectOutline(width=50, height=50))
-    move = c.PlacePart(function="f2", panel="second", x=20, y=20)
+    second = AddModule(id="second", name="Second", outline=RectOutline(width=50, height=50))
+    move = PlacePart(function="f2", module="second", x=20, y=20)
     with pytest.raises(NotPossible, match="different modules"):
-        apply(THREE, (second, move, c.Arrange(functions=TOGETHER, how="row")), catalogue())
+        apply(THREE, (second, move, Arrange(functions=TOGETHER, how="row")), catalogue())
 
 
 def test_removing_a_function_leaves_nothing_that_names_it() -> None:
-    from wingboard.core.design.words import Graphic, Procedure
+    from wingboard.core.record.legends import Graphic
+    from wingboard.core.record.procedures import Procedure
 
     made = (
-        c.PairMirrored(first="f1", second="f2"),
-        c.SetGraphic(graphic=Graphic(id="g", panel="plate", kind="bracket", functions=("f1", "f3"), text="T")),
-        c.SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f3"))),
-        c.SetProcedure(procedure=Procedure(id="q", name="Q", steps=("f1",))),
-        c.RemoveFunction(function="f1"),
+        PairMirrored(first="f1", second="f2"),
+        SetGraphic(graphic=Graphic(id="g", module="plate", kind="bracket", functions=("f1", "f3"), text="T")),
+        SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f3"))),
+        SetProcedure(procedure=Procedure(id="q", name="Q", steps=("f1",))),
+        RemoveFunction(function="f1"),
     )
     after = apply(THREE, made, catalogue())
     assert Design.model_validate(after.model_dump()) == after

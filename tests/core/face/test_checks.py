@@ -7,20 +7,23 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from building import Spot, found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.space import KeepOut
-from wingboard.core.design.words import Legend
+from building import PlacedAt, found, plate, settled
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import RemoveItems, SetLegend, TurnItems
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
+from wingboard.core.changes.commands.judgement import AcceptFinding, SetLimit
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.legends import Legend
+from wingboard.core.record.space import KeepOut
+from wingboard.core.resolved.design import Resolved
 
 TOGGLE, BUTTON, KNOB, STOP = "toggle-large-on-off", "button-22", "potentiometer", "emergency-stop-22"
 
-FIGURES: list[tuple[str, tuple[Spot, ...], float, float]] = [
+FIGURES: list[tuple[str, tuple[PlacedAt, ...], float, float]] = [
     # MIL-STD-1472 from memory: 19 between toggles (levers of 7 mm), 13 between buttons (caps of 23), 25 between knobs.
     ("face.fingers-close", ((TOGGLE, 60, 60), (TOGGLE, 83.3, 60)), 16.3, 19.0),
     ("face.fingers-close", ((BUTTON, 60, 60), (BUTTON, 94, 60)), 11.0, 13.0),
@@ -31,13 +34,13 @@ FIGURES: list[tuple[str, tuple[Spot, ...], float, float]] = [
     ("face.nut-bores-collide", ((TOGGLE, 60, 60), (TOGGLE, 76, 60)), -1.0, 3.0),
     ("face.bridge-thin", ((TOGGLE, 60, 60), (TOGGLE, 78, 60)), 1.0, 3.0),
     ("face.bridge-thin", ((BUTTON, 12.15, 60),), 1.0, 3.0),
-    ("face.off-panel", ((BUTTON, 8, 60),), 8 - 11.15, 3.0),
+    ("face.off-module", ((BUTTON, 8, 60),), 8 - 11.15, 3.0),
     ("face.bodies-collide", ((TOGGLE, 60, 60), (TOGGLE, 78.4, 60)), 0.4, 1.0),
 ]
 
 
 @pytest.mark.parametrize(("code", "parts", "measured", "needed"), FIGURES, ids=[f"{f[0]} {f[2]:.1f}" for f in FIGURES])
-def test_measures_and_settles(code: str, parts: tuple[Spot, ...], measured: float, needed: float) -> None:
+def test_measures_and_settles(code: str, parts: tuple[PlacedAt, ...], measured: float, needed: float) -> None:
     design = plate(*parts)
     (finding,) = found(design, code)
     assert finding.measured is not None
@@ -49,7 +52,7 @@ def test_measures_and_settles(code: str, parts: tuple[Spot, ...], measured: floa
 
 def other_stops(design: Design) -> set[str]:
     """The codes of the stops of a design."""
-    return {f.code for f in review(Resolved(design)) if f.weight == "stop"}
+    return {f.code for f in review(Resolved(design)) if f.severity == "must"}
 
 
 places = st.tuples(st.sampled_from([TOGGLE, BUTTON, KNOB]), st.integers(30, 170), st.integers(35, 80))
@@ -57,9 +60,9 @@ places = st.tuples(st.sampled_from([TOGGLE, BUTTON, KNOB]), st.integers(30, 170)
 
 @settings(max_examples=40)
 @given(st.lists(places, min_size=2, max_size=4))
-def test_a_fix_settles_its_finding_and_brings_no_new_kind_of_stop(spots: list[Spot]) -> None:
+def test_a_fix_settles_its_finding_and_brings_no_new_kind_of_stop(spots: list[PlacedAt]) -> None:
     design = plate(*spots)
-    fixable = [f for f in review(Resolved(design)) if f.fix and f.code.startswith("face.") and f.weight == "stop"]
+    fixable = [f for f in review(Resolved(design)) if f.fix and f.code.startswith("face.") and f.severity == "must"]
     assume(fixable)
     for finding in fixable:
         after = settled(design, finding)
@@ -69,9 +72,9 @@ def test_a_fix_settles_its_finding_and_brings_no_new_kind_of_stop(spots: list[Sp
 
 def test_a_part_far_outside_comes_back_to_the_middle() -> None:
     design = plate((BUTTON, -500, 60))
-    (finding,) = found(design, "face.off-panel")
+    (finding,) = found(design, "face.off-module")
     assert finding.fix is not None
-    assert found(settled(design, finding), "face.off-panel") == []
+    assert found(settled(design, finding), "face.off-module") == []
 
 
 def test_depth_counts_wires_and_keep_outs_count_where_the_body_overlaps() -> None:
@@ -88,9 +91,9 @@ def test_depth_counts_wires_and_keep_outs_count_where_the_body_overlaps() -> Non
     assert found(settled(design, hit), "face.keep-out") == []
 
 
-def legend(text: str, **fields: Any) -> c.SetLegend:
+def legend(text: str, **fields: Any) -> SetLegend:
     """Set the words of f1."""
-    return c.SetLegend(function="f1", legend=Legend(text=text, **fields))
+    return SetLegend(function="f1", legend=Legend(text=text, **fields))
 
 
 def test_words_under_a_bezel_are_found_and_set_on_the_other_side() -> None:
@@ -109,7 +112,7 @@ def test_words_over_the_edge_and_words_over_words_are_found() -> None:
 
 def rotary(step: float | None, words: int = 7) -> Design:
     """A 12-way rotary with so many words drawn at a step."""
-    named = c.EditFunction(function="f1", positions=tuple(str(k) for k in range(words)))
+    named = EditFunction(function="f1", positions=tuple(str(k) for k in range(words)))
     return plate(("rotary-12", 100, 60), commands=(named, legend("ROUTE", step=step)))
 
 
@@ -132,9 +135,9 @@ def test_what_is_not_done_yet_is_one_line_each() -> None:
     design = apply(
         plate((TOGGLE, 60, 60), (BUTTON, 120, 60)),
         (
-            c.SetLegend(function="f1", legend=None),
-            c.RemoveItems(functions=("f2",)),
-            c.AddFunction(name="Gong"),
+            SetLegend(function="f1", legend=None),
+            RemoveItems(functions=("f2",)),
+            AddFunction(name="Gong"),
         ),
         catalogue(),
     )
@@ -146,13 +149,13 @@ def test_what_is_not_done_yet_is_one_line_each() -> None:
 
 
 def test_a_look_is_accepted_with_a_reason_until_it_gets_worse() -> None:
-    def thin(dx: float, *commands: c.Command) -> Finding:
+    def thin(dx: float, *commands: Command) -> Finding:
         return found(plate((TOGGLE, 60, 60), (TOGGLE, 79.6 + dx, 60), commands=commands), "face.bridge-thin")[0]
 
     first = thin(0)
-    assert first.weight == "look"
+    assert first.severity == "judge"
     assert first.measured is not None
-    reason = c.AcceptFinding(finding=first.id, reason="ply is tough", measured=first.measured.value)
+    reason = AcceptFinding(finding=first.id, reason="ply is tough", measured=first.measured.value)
     assert thin(0, reason).accepted == "ply is tough"
     assert thin(-0.2, reason).accepted is None
     stop = found(plate((TOGGLE, 60, 60), (TOGGLE, 76, 60), commands=(reason,)), "face.nut-bores-collide")[0]
@@ -160,7 +163,7 @@ def test_a_look_is_accepted_with_a_reason_until_it_gets_worse() -> None:
 
 
 def test_a_limit_can_be_another_one_here_and_says_whose_it_is() -> None:
-    changed = c.SetLimit(limit="toggle-spacing", value=13, reason="thrown in sequence")
+    changed = SetLimit(limit="toggle-spacing", value=13, reason="thrown in sequence")
     assert found(plate((TOGGLE, 60, 60), (TOGGLE, 83.3, 60), commands=(changed,)), "face.fingers-close") == []
     (finding,) = found(plate((TOGGLE, 60, 60), (TOGGLE, 79.5, 60), commands=(changed,)), "face.fingers-close")
     assert "sequence" in finding.source.said()
@@ -172,7 +175,7 @@ def test_turning_a_part_turns_its_key_slot_and_the_web_with_it() -> None:
             ("rotary-12", 60.0, 60.0),
             ("led-3-bare", 60 + 16 * math.cos(math.radians(turn)), 60 + 16 * math.sin(math.radians(turn))),
         )
-        design = plate(*spots, commands=(c.TurnItems(functions=("f1",), by=turn),))
+        design = plate(*spots, commands=(TurnItems(functions=("f1",), by=turn),))
         measured = found(design, "face.bridge-thin")[0].measured
         assert measured is not None
         return measured.value

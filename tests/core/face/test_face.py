@@ -5,16 +5,18 @@ import math
 import pytest
 
 from building import found, plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import DesignError
-from wingboard.core.design.model import Design, Place
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import Legend, Style
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.face import SetLegend, TurnItems
+from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.face.legend import GAP, lettering
 from wingboard.core.face.near import nearest
 from wingboard.core.face.numberline import commands_for
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import DesignError
+from wingboard.core.record.functions import Place
+from wingboard.core.record.legends import Legend, Style
+from wingboard.core.resolved.design import Resolved
 
 
 @pytest.mark.parametrize("part", [p.id for p in catalogue().values() if p.ways])
@@ -22,8 +24,8 @@ from wingboard.core.parts.catalogue import catalogue
 def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: float) -> None:
     ways = catalogue()[part].ways
     commands = (
-        c.EditFunction(function="f1", positions=tuple("ABCDEFGHIJKL"[:ways])),
-        c.TurnItems(functions=("f1",), by=turn),
+        EditFunction(function="f1", positions=tuple("ABCDEFGHIJKL"[:ways])),
+        TurnItems(functions=("f1",), by=turn),
     )
     placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
     words = [w for w in lettering(placed, Style()).words if w.role == "position"]
@@ -37,7 +39,7 @@ def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: flo
 
 def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
     for side in ("above", "below"):
-        legend = c.SetLegend(function="f1", legend=Legend.model_validate({"text": "GONG", "side": side}))
+        legend = SetLegend(function="f1", legend=Legend.model_validate({"text": "GONG", "side": side}))
         (word,) = lettering(Resolved(plate(("button-22", 100, 60), commands=(legend,))).placed[0], Style()).words
         near = word.box.bounds[1] if side == "above" else -word.box.bounds[3]
         assert near == pytest.approx(29.5 / 2 + GAP, abs=0.1)  # round letters overshoot the line a little
@@ -45,9 +47,9 @@ def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
 
 
 def test_words_on_a_lens_are_fitted_to_it() -> None:
-    design = plate(("caption-two-lamp", 60, 60), commands=(c.EditFunction(function="f1", name="x"),))
+    design = plate(("caption-two-lamp", 60, 60), commands=(EditFunction(function="f1", name="x"),))
     legend = Legend(text="A RATHER LONG CAPTION", side="inside")
-    wide = apply(design, (c.SetLegend(function="f1", legend=legend),), catalogue())
+    wide = apply(design, (SetLegend(function="f1", legend=legend),), catalogue())
     letters = lettering(Resolved(wide).placed[0], Style())
     x0, _, x1, _ = letters.words[0].box.bounds
     assert letters.inside
@@ -102,17 +104,17 @@ def test_a_line_without_a_placed_part_is_refused() -> None:
 
 
 def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> None:
-    from wingboard.core.design.document import read_design
     from wingboard.core.overview.review import review
+    from wingboard.core.record.document import read_design
     from wingboard.demo import demo_texts
 
     tram, dust = (read_design(text, catalogue()) for text in demo_texts().values())
-    left = [f.code for f in review(Resolved(tram)) if f.weight != "note" and f.unsettled]
+    left = [f.code for f in review(Resolved(tram)) if f.severity != "note" and f.unsettled]
     assert left == ["face.words-off-detents", "brief.event-unseen", "face.cable-hits", "face.words-at-seam"]
-    assert [f for f in review(Resolved(dust)) if f.weight != "note" and f.unsettled] == []
+    assert [f for f in review(Resolved(dust)) if f.severity != "note" and f.unsettled] == []
     (wrong,) = found(tram, "face.words-off-detents")
     assert wrong.fix is not None
     settled = apply(tram, wrong.fix.commands, catalogue())
-    assert [f for f in review(Resolved(settled)) if f.weight == "stop"] == []
+    assert [f for f in review(Resolved(settled)) if f.severity == "must"] == []
     assert len([f for f in tram.functions if f.place]) >= 20
     assert len(tram.functions) >= 60

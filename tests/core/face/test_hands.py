@@ -9,29 +9,35 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from building import Spot, found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design, Switched
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import Legend, Procedure
+from building import PlacedAt, found, plate, settled
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.arrange import LockItems
+from wingboard.core.changes.commands.brief import SetBrief
+from wingboard.core.changes.commands.face import AddModule, MoveItems, PlacePart, SetLegend, TurnItems
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.words import SetProcedure
 from wingboard.core.face.reach import ARC_MINUTE, beyond, cap_needed, sight, zones
 from wingboard.core.face.sweep import off_direction, sweeps_on
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Switched
+from wingboard.core.record.legends import Legend
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.procedures import Procedure
+from wingboard.core.resolved.design import Resolved
 
 ON_OFF = ("ON", "OFF")
 
 
-def edit(fn: str, **changes: Any) -> c.EditFunction:
+def edit(fn: str, **changes: Any) -> EditFunction:
     """A change of one function."""
-    return c.EditFunction.model_validate({"function": fn, **changes})
+    return EditFunction.model_validate({"function": fn, **changes})
 
 
-def brief(**changes: Any) -> c.SetBrief:
+def brief(**changes: Any) -> SetBrief:
     """A change of the brief."""
-    return c.SetBrief.model_validate(changes)
+    return SetBrief.model_validate(changes)
 
 
 # Height by distance, h = 2·d·tan(α/2): MIL-STD-1472 (from memory) has 3.3 mm at 710 mm for 16 minutes of arc.
@@ -89,7 +95,7 @@ def test_controls_of_a_kind_keep_the_published_distance(part: str, mm: float) ->
         assert bool(found(design, "face.fingers-close")) is speaks
 
 
-STOP: Spot = ("emergency-stop-22", 100, 60)
+STOP: PlacedAt = ("emergency-stop-22", 100, 60)
 
 
 @pytest.mark.parametrize(
@@ -110,7 +116,7 @@ def test_the_zones_on_the_plate_are_what_the_straight_line_reaches() -> None:
     for zone in zones(r):
         edge = apply(
             design,
-            (c.PlacePart(function="f1", panel="plate", x=zone.x + zone.radius - 0.5, y=zone.y - 0.5),),
+            (PlacePart(function="f1", module="plate", x=zone.x + zone.radius - 0.5, y=zone.y - 0.5),),
             catalogue(),
         )
         outside = beyond(Resolved(edge), Resolved(edge).placed[0], zone.name)
@@ -134,11 +140,11 @@ OFFS = [
 
 @pytest.mark.parametrize(("part", "words", "turn", "off"), OFFS)
 def test_where_a_lever_points_when_off(part: str, words: tuple[str, ...], turn: float, off: float | None) -> None:
-    design = plate((part, 100, 60), commands=(edit("f1", positions=words), c.TurnItems(functions=("f1",), by=turn)))
+    design = plate((part, 100, 60), commands=(edit("f1", positions=words), TurnItems(functions=("f1",), by=turn)))
     assert off_direction(Resolved(design).placed[0]) == off
 
 
-FOUR: list[Spot] = [("toggle-large-on-off", 40.0 + 30 * n, 60.0) for n in range(4)]
+FOUR: list[PlacedAt] = [("toggle-large-on-off", 40.0 + 30 * n, 60.0) for n in range(4)]
 GROUP = tuple(edit(f"f{n}", group="G") for n in range(1, 5))
 
 
@@ -152,9 +158,9 @@ def test_the_odd_one_of_a_group_is_turned_round() -> None:
     assert found(two, "face.off-ways-differ") == []
 
 
-def bus(fn: str, name: str) -> c.EditFunction:
+def bus(fn: str, name: str) -> EditFunction:
     """Hang a function on a bus."""
-    return c.EditFunction(function=fn, switches=Switched(bus=name))
+    return EditFunction(function=fn, switches=Switched(bus=name))
 
 
 @pytest.mark.parametrize(
@@ -176,7 +182,7 @@ SWEEPS = [
 
 @pytest.mark.parametrize(("steps", "jumps"), [s[1:] for s in SWEEPS], ids=[s[0] for s in SWEEPS])
 def test_a_sweep_goes_one_way(steps: tuple[str, ...], jumps: int) -> None:
-    procedure = c.SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=steps))
+    procedure = SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=steps))
     design = plate(*FOUR, commands=(procedure,))
     findings = found(design, "face.sweep-broken")
     assert [f.measured.value for f in findings if f.measured] == ([jumps] if jumps else [])
@@ -186,13 +192,13 @@ def test_a_sweep_goes_one_way(steps: tuple[str, ...], jumps: int) -> None:
 
 def test_a_gap_in_a_sweep_is_a_jump_too() -> None:
     spots = [*FOUR[:3], ("toggle-large-on-off", 190.0, 60.0)]
-    procedure = c.SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f2", "f3", "f4")))
+    procedure = SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f2", "f3", "f4")))
     r = Resolved(plate(*spots, commands=(procedure,)))
-    (sweep,) = sweeps_on(r, r.panels["plate"])
+    (sweep,) = sweeps_on(r, r.modules["plate"])
     assert [(a.function.id, b.function.id) for a, b in sweep.gaps] == [("f3", "f4")]
 
 
-COVERS: list[tuple[str, list[Spot], str | None]] = [
+COVERS: list[tuple[str, list[PlacedAt], str | None]] = [
     ("two knobs", [("rotary-12", 60, 60), ("rotary-12", 86, 60)], "face.caps-collide"),
     ("two knobs apart", [("rotary-12", 60, 60), ("rotary-12", 90, 60)], None),
     ("bezels of lamps", [("led-5-bezel", 60, 60), ("led-5-bezel", 70, 60)], "face.caps-collide"),
@@ -201,7 +207,7 @@ COVERS: list[tuple[str, list[Spot], str | None]] = [
 
 
 @pytest.mark.parametrize(("spots", "code"), [x[1:] for x in COVERS], ids=[x[0] for x in COVERS])
-def test_what_covers_the_face_does_not_collide(spots: list[Spot], code: str | None) -> None:
+def test_what_covers_the_face_does_not_collide(spots: list[PlacedAt], code: str | None) -> None:
     design = plate(*spots)
     speaking = {f.code for f in review(Resolved(design)) if f.code in ("face.caps-collide", "face.under-guard")}
     assert speaking == ({code} if code else set())
@@ -210,12 +216,12 @@ def test_what_covers_the_face_does_not_collide(spots: list[Spot], code: str | No
 
 
 @pytest.mark.parametrize(
-    ("part", "x", "weight", "speaks"),
+    ("part", "x", "risk", "speaks"),
     [("toggle-large-on-off", 90, "normal", True), ("toggle-large-on-off", 120, "normal", False),
      ("toggle-large-on-off", 90, "guarded", False), ("led-5-bezel", 90, "normal", False)],
 )  # fmt: skip
-def test_the_irreversible_stands_apart_when_it_has_no_guard(part: str, x: float, weight: str, speaks: bool) -> None:
-    commands = (edit("f1", weight="guarded"), edit("f2", weight=weight))
+def test_the_irreversible_stands_apart_when_it_has_no_guard(part: str, x: float, risk: str, speaks: bool) -> None:
+    commands = (edit("f1", risk="guarded"), edit("f2", risk=risk))
     design = plate(("toggle-large-on-off", 60, 60), (part, x, 60), commands=commands)
     assert bool(found(design, "face.irreversible-among-everyday")) is speaks
     guarded = plate(("toggle-guarded", 60, 60), (part, x, 60), commands=commands)
@@ -248,12 +254,12 @@ def test_selectors_have_a_word_for_each_position(part: str, words: tuple[str, ..
 
 
 def test_words_are_kept_from_a_seam() -> None:
-    second = c.AddPanel(id="next", name="Next", outline=RectOutline(width=60, height=120), x=200.9, y=0.5)
-    wide = c.SetBrief(opening=RectOutline(width=270, height=121))
+    second = AddModule(id="next", name="Next", outline=RectOutline(width=60, height=120), x=200.9, y=0.5)
+    wide = SetBrief(opening=RectOutline(width=270, height=121))
     near = plate(
-        ("led-5-bezel", 193.5, 60), commands=(wide, second, c.SetLegend(function="f1", legend=Legend(text="WIDE")))
+        ("led-5-bezel", 193.5, 60), commands=(wide, second, SetLegend(function="f1", legend=Legend(text="WIDE")))
     )
-    moved = apply(near, (c.MoveItems(functions=("f1",), dx=-20),), catalogue())
+    moved = apply(near, (MoveItems(functions=("f1",), dx=-20),), catalogue())
     assert found(near, "face.words-at-seam")
     assert found(moved, "face.words-at-seam") == []
 
@@ -261,7 +267,7 @@ def test_words_are_kept_from_a_seam() -> None:
 @pytest.mark.parametrize(("x", "turn", "speaks"), [(52, 0, True), (52, 180, False), (20, 0, False)])
 def test_a_cable_that_leaves_sideways_has_room(x: float, turn: float, speaks: bool) -> None:
     design = plate(
-        ("readout-4-digits", 100, 60), ("potentiometer", x, 60), commands=(c.TurnItems(functions=("f1",), by=turn),)
+        ("readout-4-digits", 100, 60), ("potentiometer", x, 60), commands=(TurnItems(functions=("f1",), by=turn),)
     )
     assert bool(found(design, "face.cable-hits")) is speaks
 
@@ -282,12 +288,12 @@ somewhere = st.tuples(
 
 @settings(max_examples=25)
 @given(st.lists(somewhere, min_size=2, max_size=6))
-def test_a_fix_never_makes_a_new_stop_of_its_own_kind(spots: list[Spot]) -> None:
+def test_a_fix_never_makes_a_new_stop_of_its_own_kind(spots: list[PlacedAt]) -> None:
     design = plate(*spots)
-    before = [f for f in review(Resolved(design)) if f.station == "face" and f.weight == "stop"]
+    before = [f for f in review(Resolved(design)) if f.station == "face" and f.severity == "must"]
     for finding in [f for f in before if f.fix][:4]:
         after = apply(design, finding.fix.commands if finding.fix else (), catalogue())
-        left = {f.id for f in found(after, finding.code) if f.weight == "stop"}
+        left = {f.id for f in found(after, finding.code) if f.severity == "must"}
         assert finding.id not in left or finding.fix is None or finding.fix.label.startswith("Bring")
         assert left <= {f.id for f in before} | (
             {finding.id} if "Bring" in (finding.fix.label if finding.fix else "") else set()
@@ -296,9 +302,9 @@ def test_a_fix_never_makes_a_new_stop_of_its_own_kind(spots: list[Spot]) -> None
 
 def test_a_locked_part_is_never_moved_by_a_fix() -> None:
     pair = plate(("toggle-large-on-off", 60, 60), ("toggle-large-on-off", 75, 60))
-    both: Design = apply(pair, (c.LockItems(functions=("f1", "f2")),), catalogue())
+    both: Design = apply(pair, (LockItems(functions=("f1", "f2")),), catalogue())
     assert all(f.fix is None for f in found(both, "face.fingers-close"))
-    one = apply(pair, (c.LockItems(functions=("f2",)),), catalogue())
+    one = apply(pair, (LockItems(functions=("f2",)),), catalogue())
     (finding,) = found(one, "face.fingers-close")
     assert finding.fix is not None
-    assert [cmd.functions for cmd in finding.fix.commands if isinstance(cmd, c.MoveItems)] == [("f1",)]
+    assert [cmd.functions for cmd in finding.fix.commands if isinstance(cmd, MoveItems)] == [("f1",)]

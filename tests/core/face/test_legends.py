@@ -10,20 +10,22 @@ from shapely import Polygon, box
 from shapely.geometry import LineString
 
 from building import found, plate, settled
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.face import MoveItems, SetLegend, TurnItems
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.words import SetGraphic, SetStyle
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import layer_scene
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import NotPossible
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import FontName, Graphic, Legend, Style
 from wingboard.core.face.graphics import BREAK, DROP, graphics_on
 from wingboard.core.face.legend import lettering, letterings
 from wingboard.core.face.lettering import Arc, contours, run, stroke_lines
 from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.files.svg import write_svg
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.legends import FontName, Graphic, Legend, Style
+from wingboard.core.resolved.design import Resolved
 
 FONTS = get_args(FontName)
 
@@ -89,8 +91,8 @@ def test_the_page_offers_the_symbols_the_core_has() -> None:
 def worded(part: str, legend: dict[str, Any], positions: tuple[str, ...] = (), style: Style | None = None) -> Any:
     """The lettering of one part with that legend."""
     commands = (
-        c.EditFunction(function="f1", positions=positions),
-        c.SetLegend(function="f1", legend=Legend.model_validate(legend)),
+        EditFunction(function="f1", positions=positions),
+        SetLegend(function="f1", legend=Legend.model_validate(legend)),
     )
     placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
     return lettering(placed, style or Style())
@@ -104,7 +106,7 @@ ROTARIES = [p.id for p in catalogue().values() if p.detents]
 def test_detent_words_lie_on_every_rotarys_angles_at_any_turn(part: str, turn: float) -> None:
     ways = catalogue()[part].ways
     words = tuple(str(n) for n in range(ways))
-    commands = (c.EditFunction(function="f1", positions=words), c.TurnItems(functions=("f1",), by=turn))
+    commands = (EditFunction(function="f1", positions=words), TurnItems(functions=("f1",), by=turn))
     placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
     letters = lettering(placed, Style())
     for word, mark, angle in zip(letters.words, letters.marks, placed.part.angles(ways), strict=False):
@@ -173,11 +175,11 @@ ROW = [("toggle-large-on-off", 40.0 + 30 * n, 40.0) for n in range(4)]
 def drawn(*graphics: dict[str, Any], parts: list[Any] | None = None) -> tuple[Design, Any]:
     """A plate with a row of toggles and these graphics, and the drawings."""
     made = [
-        c.SetGraphic.model_validate({"graphic": {"id": f"g{n}", "panel": "plate", **g}}) for n, g in enumerate(graphics)
+        SetGraphic.model_validate({"graphic": {"id": f"g{n}", "module": "plate", **g}}) for n, g in enumerate(graphics)
     ]
     design = plate(*(parts if parts is not None else ROW), commands=tuple(made))
     r = Resolved(design)
-    return design, graphics_on(r, r.panels["plate"])
+    return design, graphics_on(r, r.modules["plate"])
 
 
 @pytest.mark.parametrize("title", ["", "A", "SERVICES", "A TITLE FAR LONGER THAN THE WHOLE ROW OF FOUR TOGGLES IS"])
@@ -199,9 +201,9 @@ def test_a_bracket_spans_its_functions_and_breaks_round_its_title(title: str) ->
 
 def test_a_bracket_follows_its_functions() -> None:
     design, (before,) = drawn({"kind": "bracket", "functions": ["f1", "f4"], "text": "T"})
-    moved = apply(design, (c.MoveItems(functions=("f4",), dx=20, dy=10),), catalogue())
+    moved = apply(design, (MoveItems(functions=("f4",), dx=20, dy=10),), catalogue())
     r = Resolved(moved)
-    (after,) = graphics_on(r, r.panels["plate"])
+    (after,) = graphics_on(r, r.modules["plate"])
     assert after.room[2] == pytest.approx(before.room[2] + 20)
     assert after.room[3] == pytest.approx(before.room[3] + 10)
 
@@ -223,7 +225,7 @@ def test_a_graphic_that_says_nothing_is_refused(graphic: dict[str, Any]) -> None
 
 def test_a_placard_may_not_be_covered_and_a_line_may_not_run_into_things() -> None:
     design, _ = drawn({"kind": "placard", "text": "PULL MASTER FIRST", "x": 40, "y": 42})
-    assert [f.weight for f in found(design, "face.placard-covered")] == ["stop"]
+    assert [f.severity for f in found(design, "face.placard-covered")] == ["must"]
     clear, _ = drawn({"kind": "placard", "text": "PULL MASTER FIRST", "x": 60, "y": 100})
     assert found(clear, "face.placard-covered") == []
     boxed, _ = drawn({"kind": "box", "text": "BOX", "x": 35, "y": 30, "width": 80, "height": 20})
@@ -241,17 +243,17 @@ def test_everything_drawn_is_engraved_and_single_strokes_stay_open() -> None:
     ]
     design, drawings = drawn(*graphics)
     for font in ("barlow-semi-condensed", "single-stroke"):
-        styled = apply(design, (c.SetStyle.model_validate({"font": font}),), catalogue())
+        styled = apply(design, (SetStyle.model_validate({"font": font}),), catalogue())
         r = Resolved(styled)
-        panel = r.panels["plate"]
-        scene = layer_scene(r, panel, styled.stack[0])
+        module = r.modules["plate"]
+        scene = layer_scene(r, module, styled.stack[0])
         engraved = scene.of("engrave")
         assert any(item.open for item in engraved) is (font == "single-stroke")
         assert {item.label for item in engraved} >= {"symbol, fan", "text, PANEL", "bracket, TWO", "F1, F1"}
         text = write_svg(scene).decode()
         assert "<text" not in text
         assert "font" not in text
-        assert len(mockup_face(r, panel).items) > len(engraved)
-        assert mockup_rear(r, panel).seen_from_behind().width == panel.size[0]
+        assert len(mockup_face(r, module).items) > len(engraved)
+        assert mockup_rear(r, module).seen_from_behind().width == module.size[0]
     assert [d.graphic.kind for d in drawings] == ["bracket", "symbol", "text"]
-    assert Graphic(id="g", panel="plate", kind="text", text="x").cap is None
+    assert Graphic(id="g", module="plate", kind="text", text="x").cap is None

@@ -11,11 +11,11 @@ import pytest
 from PIL import Image, ImageDraw
 
 from building import found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.model import Design
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import Known, KnownLength, PicturePoint, Reference, Traced
-from wingboard.core.face.reference import circle_through, fit, to_panel, traced_holes
+from wingboard.core.changes.commands.words import SetReference
+from wingboard.core.face.reference import circle_through, fit, to_module, traced_holes
+from wingboard.core.record.design import Design
+from wingboard.core.record.pictures import Known, KnownLength, PicturePoint, Reference, Traced
+from wingboard.core.resolved.design import Resolved
 
 PLATE = (300.0, 200.0)
 HOLES = [(40.0, 40.0, 12.0), (150.0, 100.0, 22.3), (260.0, 160.0, 30.5), (255.0, 35.0, 9.7), (45.0, 165.0, 16.2)]
@@ -47,11 +47,11 @@ def photograph(mirrored: bool) -> Image.Image:
     pen = ImageDraw.Draw(picture)
     matrix = np.diag([fine, fine, 1.0]) @ camera(mirrored)
     corners = [(0, 0), (PLATE[0], 0), PLATE, (0, PLATE[1])]
-    pen.polygon([to_panel(matrix, *p) for p in corners], fill=220)
+    pen.polygon([to_module(matrix, *p) for p in corners], fill=220)
     for x, y, diameter in HOLES:
         steps = [2 * math.pi * k / 180 for k in range(180)]
         edge = [(x + diameter / 2 * math.cos(t), y + diameter / 2 * math.sin(t)) for t in steps]
-        pen.polygon([to_panel(matrix, *p) for p in edge], fill=20)
+        pen.polygon([to_module(matrix, *p) for p in edge], fill=20)
     return picture.resize((1600, 1200), Image.Resampling.BOX)
 
 
@@ -72,7 +72,7 @@ def edge_pixels(picture: Image.Image, near: tuple[float, float], reach: int) -> 
 def corner_points(mirrored: bool, rounded: bool = True) -> list[Known]:
     """The plate's corners as clicked, to the pixel, with their places."""
     corners = [(0.0, 0.0), (PLATE[0], 0.0), PLATE, (0.0, PLATE[1])]
-    pixels = [to_panel(camera(mirrored), *p) for p in corners]
+    pixels = [to_module(camera(mirrored), *p) for p in corners]
     return [
         Known(x=round(px) if rounded else px, y=round(py) if rounded else py, at_x=x, at_y=y)
         for (px, py), (x, y) in zip(pixels, corners, strict=True)
@@ -81,7 +81,7 @@ def corner_points(mirrored: bool, rounded: bool = True) -> list[Known]:
 
 def reference(mirrored: bool, points: list[Known], **more: object) -> Reference:
     """The photograph laid under a plate."""
-    fields = {"id": "r", "panel": "plate", "picture": "0" * 64, "width": 1600, "height": 1200, "mirrored": mirrored}
+    fields = {"id": "r", "module": "plate", "picture": "0" * 64, "width": 1600, "height": 1200, "mirrored": mirrored}
     return Reference.model_validate({**fields, "points": points, **more})
 
 
@@ -90,7 +90,7 @@ def test_a_photograph_in_perspective_gives_its_holes_within_a_third_of_a_millime
     picture = photograph(mirrored)
     circles = []
     for n, (x, y, diameter) in enumerate(HOLES):
-        near = to_panel(camera(mirrored), x, y)
+        near = to_module(camera(mirrored), x, y)
         points = edge_pixels(picture, near, reach=200)
         assert len(points) == 12, diameter
         circles.append(Traced(id=f"c{n}", points=tuple(points)))
@@ -108,7 +108,7 @@ def test_a_photograph_in_perspective_gives_its_holes_within_a_third_of_a_millime
 
 
 def test_more_than_four_points_tell_by_their_residual_that_one_is_wrong() -> None:
-    holes = [to_panel(camera(False), x, y) for x, y, _ in HOLES]
+    holes = [to_module(camera(False), x, y) for x, y, _ in HOLES]
     known = [Known(x=px, y=py, at_x=x, at_y=y) for (px, py), (x, y, _) in zip(holes, HOLES, strict=True)]
     good = fit(reference(False, [*corner_points(False), *known]))
     assert good is not None
@@ -123,13 +123,13 @@ def test_more_than_four_points_tell_by_their_residual_that_one_is_wrong() -> Non
 def test_four_wrong_corners_show_in_the_second_length_and_in_circles_that_are_not_round() -> None:
     points = corner_points(False)
     wrong = [points[0], points[1], points[2].model_copy(update={"x": points[2].x - 120}), points[3]]
-    start, end = (to_panel(camera(False), *p) for p in ((40.0, 40.0), (260.0, 160.0)))
+    start, end = (to_module(camera(False), *p) for p in ((40.0, 40.0), (260.0, 160.0)))
     length = KnownLength(
         start=PicturePoint(x=start[0], y=start[1]),
         end=PicturePoint(x=end[0], y=end[1]),
         length=math.dist((40, 40), (260, 160)),
     )
-    edge = edge_pixels(photograph(False), to_panel(camera(False), 260, 160), 200)
+    edge = edge_pixels(photograph(False), to_module(camera(False), 260, 160), 200)
     circles = [Traced(id="c", points=tuple(edge))]
     right, off = (fit(reference(False, p, check=length)) for p in (points, wrong))
     assert right is not None
@@ -148,8 +148,8 @@ def test_the_longest_length_is_best_and_says_what_one_pixel_makes(pixels: int, o
     lies = fit(reference(False, [], scale=length))
     assert lies is not None
     assert not lies.squared
-    assert to_panel(lies.matrix, 100 + pixels, 0)[0] - to_panel(lies.matrix, 100, 0)[0] == pytest.approx(300)
-    assert to_panel(lies.matrix, 0, 1200) == pytest.approx((0, 0))
+    assert to_module(lies.matrix, 100 + pixels, 0)[0] - to_module(lies.matrix, 100, 0)[0] == pytest.approx(300)
+    assert to_module(lies.matrix, 0, 1200) == pytest.approx((0, 0))
     assert lies.one_pixel == pytest.approx(one_pixel)
 
 
@@ -180,7 +180,7 @@ def test_a_part_beside_its_trace_is_moved_onto_it() -> None:
     square = [PicturePoint(x=800 + 40 * math.cos(t), y=600 + 40 * math.sin(t)) for t in (0.0, 1.5, 3.0, 4.5)]
     scale = KnownLength(start=PicturePoint(x=0, y=0), end=PicturePoint(x=1600, y=0), length=160)
     laid = reference(False, [], scale=scale, circles=[Traced(id="c", points=tuple(square), function="f1")])
-    design = plate(("button-12", 70, 58), commands=(c.SetReference(reference=laid),))
+    design = plate(("button-12", 70, 58), commands=(SetReference(reference=laid),))
     (finding,) = found(design, "face.trace-missed")
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(math.hypot(10, 2), abs=0.01)

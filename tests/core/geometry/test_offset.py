@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shapes import LOOPS
-from wingboard.core.design.outlines import ArchOutline, path_of, stretched
 from wingboard.core.geometry.offset import inset, strip
 from wingboard.core.geometry.outline import Vertex, area_of
+from wingboard.core.record.outlines import ArchOutline, path_of, stretched
 
 INSETTABLE = ["rectangle", "rounded", "arched"]
 

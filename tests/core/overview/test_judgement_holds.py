@@ -8,16 +8,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from building import Spot, plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import Design
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import Legend
+from building import PlacedAt, plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import MoveItems, RemoveItems, SetLegend, SetModule
+from wingboard.core.changes.commands.functions import MoveFunctions
 from wingboard.core.findings.finding import Finding
-from wingboard.core.overview.review import all_checks, clashes, review, stops_left
+from wingboard.core.overview.review import all_checks, clashes, left_to_fix, review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.legends import Legend
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.resolved.design import Resolved
 
 BETWEEN = {"face.bridge-thin", "face.bodies-collide", "face.fingers-close", "face.caps-collide", "face.holes-overlap"}
 """Rules about two parts, wherever they are."""
@@ -29,9 +31,9 @@ spots = st.lists(
 )
 
 
-def crowded(parts: list[Spot], *more: c.Command) -> Design:
+def crowded(parts: list[PlacedAt], *more: Command) -> Design:
     """A plate of 200 × 120 mm with these parts, without words."""
-    bare = tuple(c.SetLegend(function=f"f{n}", legend=None) for n in range(1, len(parts) + 1))
+    bare = tuple(SetLegend(function=f"f{n}", legend=None) for n in range(1, len(parts) + 1))
     return plate(*parts, commands=(*bare, *more))
 
 
@@ -48,7 +50,7 @@ def told(findings: tuple[Finding, ...]) -> list[str]:
 
 @settings(max_examples=10)
 @given(spots)
-def test_the_same_design_is_judged_the_same_and_by_no_memory(parts: list[Spot]) -> None:
+def test_the_same_design_is_judged_the_same_and_by_no_memory(parts: list[PlacedAt]) -> None:
     design = crowded(parts)
     first = review(Resolved(design))
     review(Resolved(crowded([("button-22", 100.0, 60.0)])))
@@ -60,26 +62,26 @@ def test_the_same_design_is_judged_the_same_and_by_no_memory(parts: list[Spot]) 
 
 @settings(max_examples=10)
 @given(spots)
-def test_the_order_of_the_list_changes_no_finding_between_parts(parts: list[Spot]) -> None:
+def test_the_order_of_the_list_changes_no_finding_between_parts(parts: list[PlacedAt]) -> None:
     design = crowded(parts)
-    turned = apply(design, (c.MoveFunctions(functions=("f1",), before=None),), catalogue())
+    turned = apply(design, (MoveFunctions(functions=("f1",), before=None),), catalogue())
     assert [f.id for f in turned.functions] != [f.id for f in design.functions]
     assert pairs(turned) == pairs(design)
 
 
 @settings(max_examples=10)
 @given(spots, st.integers(-15, 15), st.integers(-15, 15))
-def test_shifting_everything_together_changes_nothing_between_parts(parts: list[Spot], dx: int, dy: int) -> None:
+def test_shifting_everything_together_changes_nothing_between_parts(parts: list[PlacedAt], dx: int, dy: int) -> None:
     everything = tuple(f"f{n}" for n in range(1, len(parts) + 1))
-    shift = c.MoveItems(functions=everything, dx=dx, dy=dy)
-    large = c.SetPanel(panel="plate", outline=RectOutline(width=300, height=200))
+    shift = MoveItems(functions=everything, dx=dx, dy=dy)
+    large = SetModule(module="plate", outline=RectOutline(width=300, height=200))
     design = crowded(parts, large)
     assert pairs(apply(design, (shift,), catalogue())) == pairs(design)
 
 
 @settings(max_examples=10)
 @given(spots)
-def test_left_for_right_between_round_parts_is_as_near(parts: list[Spot]) -> None:
+def test_left_for_right_between_round_parts_is_as_near(parts: list[PlacedAt]) -> None:
     round_only = [(part, x, y) for part, x, y in parts if part in ("button-22", "led-5-bezel")]
     image = [(part, 200 - x, y) for part, x, y in round_only]
     code = {"face.bodies-collide", "face.fingers-close", "face.caps-collide"}
@@ -91,7 +93,7 @@ def test_left_for_right_between_round_parts_is_as_near(parts: list[Spot]) -> Non
 
 @settings(max_examples=10)
 @given(spots)
-def test_a_drag_is_told_what_the_review_says_of_that_part(parts: list[Spot]) -> None:
+def test_a_drag_is_told_what_the_review_says_of_that_part(parts: list[PlacedAt]) -> None:
     r = Resolved(crowded(parts))
     whole = review(r)
     for function in r.design.functions:
@@ -99,24 +101,24 @@ def test_a_drag_is_told_what_the_review_says_of_that_part(parts: list[Spot]) -> 
         wanted = [
             f
             for f in whole
-            if f.station == "face" and function.id in f.subjects and f.weight != "note" and f.spot and f.unsettled
+            if f.station == "face" and function.id in f.subjects and f.severity != "note" and f.spot and f.unsettled
         ]
         assert told(said) == told(tuple(wanted))
-        assert [f.weight for f in said] == sorted((f.weight for f in said), key=["stop", "look"].index)
+        assert [f.severity for f in said] == sorted((f.severity for f in said), key=["must", "judge"].index)
 
 
 @settings(max_examples=10)
 @given(spots)
-def test_taking_a_part_away_never_makes_two_others_clash(parts: list[Spot]) -> None:
+def test_taking_a_part_away_never_makes_two_others_clash(parts: list[PlacedAt]) -> None:
     design = crowded(parts)
-    fewer = apply(design, (c.RemoveItems(functions=("f1",)),), catalogue())
+    fewer = apply(design, (RemoveItems(functions=("f1",)),), catalogue())
     rest = Counter({k: v for k, v in pairs(design).items() if "f1" not in k[1]})
     assert {k for k in pairs(fewer) if k[0] != "face.bridge-thin"} <= set(rest)
 
 
 @settings(max_examples=8)
 @given(spots)
-def test_every_finding_says_where_what_and_why(parts: list[Spot]) -> None:
+def test_every_finding_says_where_what_and_why(parts: list[PlacedAt]) -> None:
     design = crowded(parts)
     known = {check.code: check for check in all_checks()}
     ids = {f.id for f in design.functions}
@@ -125,21 +127,21 @@ def test_every_finding_says_where_what_and_why(parts: list[Spot]) -> None:
         assert finding.station == known[finding.code].station
         assert finding.title
         assert finding.source.said()
-        assert (finding.measured is None) or (finding.needed is not None) or finding.weight == "note"
+        assert (finding.measured is None) or (finding.needed is not None) or finding.severity == "note"
         assert set(finding.subjects) & ids or not finding.subjects or finding.station in ("brief", "wire")
         if finding.spot:
-            assert finding.spot.panel == "plate"
-    assert stops_left(findings) == sum(f.weight == "stop" for f in findings)
+            assert finding.spot.module == "plate"
+    assert left_to_fix(findings) == sum(f.severity == "must" for f in findings)
 
 
 @pytest.mark.parametrize("code", ["face.fingers-close", "face.bridge-thin"])
 def test_nearer_is_never_judged_milder(code: str) -> None:
-    weights = {"note": 1, "look": 2, "stop": 3}
+    severities = {"note": 1, "judge": 2, "must": 3}
     worst = 0
     for gap in (60, 50, 40, 36, 33, 30, 27, 25, 24):
         design = crowded([("button-22", 60.0, 60.0), ("button-22", 60.0 + gap, 60.0)])
         found = [f for f in review(Resolved(design)) if f.code == code and set(f.subjects) == {"f1", "f2"}]
-        now = max((weights[f.weight] for f in found), default=0)
+        now = max((severities[f.severity] for f in found), default=0)
         assert now >= worst, gap
         worst = now
     assert worst >= 2
@@ -147,5 +149,5 @@ def test_nearer_is_never_judged_milder(code: str) -> None:
 
 def test_words_do_not_change_what_stands_between_parts() -> None:
     parts = [("button-22", 60.0, 60.0), ("toggle-large-on-off", 82.0, 60.0)]
-    named = apply(crowded(parts), (c.SetLegend(function="f1", legend=Legend(text="LONG NAME HERE")),), catalogue())
+    named = apply(crowded(parts), (SetLegend(function="f1", legend=Legend(text="LONG NAME HERE")),), catalogue())
     assert pairs(named) == pairs(crowded(parts))

@@ -8,13 +8,13 @@ import pytest
 from shapely import Polygon, unary_union
 
 from building import found, plate
-from wingboard.core.design.model import THREE_LAYERS
-from wingboard.core.design.part import FrontShape, Part
-from wingboard.core.design.profile import cutouts
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.shapes import Circle, Rect
 from wingboard.core.parts.catalogue import catalogue
-from wingboard.core.wire.signals import signals
+from wingboard.core.record.modules import THREE_LAYERS
+from wingboard.core.record.part import FrontShape, Part
+from wingboard.core.record.shapes import Circle, Rect
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import cutouts
+from wingboard.core.wire.lines import lines
 
 PARTS = catalogue()
 EACH = pytest.mark.parametrize("part", PARTS.values(), ids=PARTS)
@@ -94,15 +94,15 @@ def test_its_lines_have_terminals_and_currents(part: Part) -> None:
 def test_it_can_be_placed_and_its_openings_drawn(part: Part) -> None:
     design = plate((part.id, 100, 60))
     resolved = Resolved(design)
-    panel = resolved.panels["plate"]
+    module = resolved.modules["plate"]
     assert {cut.layer for cut in cutouts(part, THREE_LAYERS)} == {"face", "diffuser", "back"}
     for layer in ("face", "diffuser", "back"):
-        assert panel.cutouts(layer)
+        assert module.cutouts(layer)
     assert found(design, "face.holes-overlap") == []
     assert found(design, "parts.bush-short") == []
     assert found(design, "parts.hole-tight") == []
     expected = sum((part.ways if line.each_position else 1) for line in part.lines)
-    assert len(signals(resolved)) == expected
+    assert len(lines(resolved)) == expected
 
 
 # (part, hole or body in mm, where it comes from): each figure stands beside its source in the data files too.

@@ -7,16 +7,22 @@ from typing import Any
 import pytest
 
 from building import found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import THREE_LAYERS, Design, Function
-from wingboard.core.design.profile import cutouts
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.shapes import Rect
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.brief import SetBrief, SetOnHand
+from wingboard.core.changes.commands.face import RemoveItems, SetLayer, TurnItems
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
+from wingboard.core.changes.commands.judgement import SetLimit
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import Candidate, candidates, pins_of, wires_of
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
-from wingboard.core.wire.signals import signals
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Function
+from wingboard.core.record.modules import THREE_LAYERS
+from wingboard.core.record.shapes import Rect
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import cutouts
+from wingboard.core.wire.lines import lines
 
 PARTS = catalogue()
 
@@ -54,13 +60,13 @@ def test_pins_and_wires(part: str, positions: int, scheme: Any, pins: tuple[int,
 
 
 def test_a_ladder_chosen_is_a_ladder_wired() -> None:
-    design = plate(("rotary-12", 100, 60), commands=(c.EditFunction(function="f1", positions=tuple("ABCDEFG")),))
-    assert len(signals(Resolved(design))) == 7
-    ladder = apply(design, (c.EditFunction(function="f1", scheme="ladder"),), PARTS)
-    (signal,) = signals(Resolved(ladder))
-    assert (signal.id, signal.analogue) == ("f1.way-ladder", True)
-    dummy = apply(design, (c.EditFunction(function="f1", state="dummy"),), PARTS)
-    assert signals(Resolved(dummy)) == ()
+    design = plate(("rotary-12", 100, 60), commands=(EditFunction(function="f1", positions=tuple("ABCDEFG")),))
+    assert len(lines(Resolved(design))) == 7
+    ladder = apply(design, (EditFunction(function="f1", scheme="ladder"),), PARTS)
+    (line,) = lines(Resolved(ladder))
+    assert (line.id, line.analogue) == ("f1.way-ladder", True)
+    dummy = apply(design, (EditFunction(function="f1", state="dummy"),), PARTS)
+    assert lines(Resolved(dummy)) == ()
 
 
 @pytest.mark.parametrize(
@@ -101,7 +107,7 @@ def test_words_tell_apart_what_one_family_holds(want: str, part: str) -> None:
     assert best[0] == part
 
 
-MISFITS: list[tuple[str, dict[str, Any], tuple[c.Command, ...], str, str]] = [
+MISFITS: list[tuple[str, dict[str, Any], tuple[Command, ...], str, str]] = [
     (
         "too few positions",
         {"want": "rotary", "positions": list("ABCDEFGHIJKL")},
@@ -109,19 +115,17 @@ MISFITS: list[tuple[str, dict[str, Any], tuple[c.Command, ...], str, str]] = [
         "rotary-8",
         "8 positions, 12 wanted",
     ),
-    ("thread too short", {"want": "toggle"}, (c.SetLayer(layer="back", thickness=9),), "toggle-small-on-off", "thread"),
-    ("too deep", {"want": "gauge"}, (c.SetBrief(depth=50),), "gauge-79", "too deep"),
+    ("thread too short", {"want": "toggle"}, (SetLayer(layer="back", thickness=9),), "toggle-small-on-off", "thread"),
+    ("too deep", {"want": "gauge"}, (SetBrief(depth=50),), "gauge-79", "too deep"),
     ("clips", {"want": "rocker"}, (), "rocker-round-20", "takes 0.8 to 2.5 mm of sheet, the stack is 8"),
     ("amperes", {"want": "toggle", "switches": {"amps": 8, "volts": 12}}, (), "toggle-small-on-off", "switches 3 A"),
     ("volts", {"want": "toggle", "switches": {"amps": 1, "volts": 48}}, (), "toggle-small-on-off", "for 24 V"),
-    ("guard", {"want": "toggle", "weight": "guarded"}, (), "toggle-large-on-off", "has no guard"),
+    ("guard", {"want": "toggle", "risk": "guarded"}, (), "toggle-large-on-off", "has no guard"),
 ]
 
 
 @pytest.mark.parametrize(("function", "commands", "part", "why"), [m[1:] for m in MISFITS], ids=[m[0] for m in MISFITS])
-def test_why_a_part_does_not_fit(
-    function: dict[str, Any], commands: tuple[c.Command, ...], part: str, why: str
-) -> None:
+def test_why_a_part_does_not_fit(function: dict[str, Any], commands: tuple[Command, ...], part: str, why: str) -> None:
     way = next(w for w in ways(plate(commands=commands), **function) if w.part.id == part)
     assert any(why in misfit for misfit in way.misfits)
 
@@ -130,57 +134,57 @@ def test_the_figures_are_those_of_this_panel() -> None:
     way = next(w for w in ways(want="toggle") if w.part.id == "toggle-large-on-off")
     assert way.depth_left == 90 - way.depth
     assert way.room == PARTS["toggle-large-on-off"].hand.shape.span[0] + 19  # type: ignore[union-attr]
-    wider = apply(plate(), (c.SetLimit(limit="toggle-spacing", value=30, reason="gloves"),), PARTS)
+    wider = apply(plate(), (SetLimit(limit="toggle-spacing", value=30, reason="gloves"),), PARTS)
     assert next(w for w in ways(wider, want="toggle") if w.part.id == way.part.id).room == way.room + 11
 
 
-def load(amps: float, volts: float) -> c.EditFunction:
+def load(amps: float, volts: float) -> EditFunction:
     """What F1 switches."""
-    return c.EditFunction.model_validate({"function": "f1", "switches": {"amps": amps, "volts": volts}})
+    return EditFunction.model_validate({"function": "f1", "switches": {"amps": amps, "volts": volts}})
 
 
-STOP = c.EditFunction(function="f1", name="Emergency stop", weight="emergency")
-NINE = (c.RemoveItems(functions=("f1",)), c.EditFunction(function="f1", positions=tuple("ABCDEFGHI")))
-SUITED: list[tuple[str, str, tuple[c.Command, ...], str | None]] = [
+STOP = EditFunction(function="f1", name="Emergency stop", risk="emergency")
+NINE = (RemoveItems(functions=("f1",)), EditFunction(function="f1", positions=tuple("ABCDEFGHI")))
+SUITED: list[tuple[str, str, tuple[Command, ...], str | None]] = [
     ("parts.overloaded", "toggle-small-on-off", (), None),
-    ("parts.overloaded", "toggle-small-on-off", (load(5, 12),), "stop"),
+    ("parts.overloaded", "toggle-small-on-off", (load(5, 12),), "must"),
     ("parts.overloaded", "toggle-large-on-off", (load(5, 12),), None),
-    ("parts.overloaded", "toggle-large-on-off", (load(1, 48),), "stop"),
-    ("parts.breaker-rating", "breaker-5", (load(4.2, 0),), "stop"),
+    ("parts.overloaded", "toggle-large-on-off", (load(1, 48),), "must"),
+    ("parts.breaker-rating", "breaker-5", (load(4.2, 0),), "must"),
     ("parts.breaker-rating", "breaker-5", (load(4, 0),), None),
-    ("parts.state-unseen", "button-22-latching", (), "look"),
-    ("parts.state-unseen", "button-16-lit-latching", (), "look"),
-    ("parts.state-unseen", "button-22-latching", (c.EditFunction(function="f1", indicator="lamp"),), None),
-    ("parts.state-unseen", "button-22-latching", (c.AddFunction(name="L", of="f1"),), None),
+    ("parts.state-unseen", "button-22-latching", (), "judge"),
+    ("parts.state-unseen", "button-16-lit-latching", (), "judge"),
+    ("parts.state-unseen", "button-22-latching", (EditFunction(function="f1", indicator="lamp"),), None),
+    ("parts.state-unseen", "button-22-latching", (AddFunction(name="L", of="f1"),), None),
     ("parts.state-unseen", "button-22", (), None),
     ("parts.state-unseen", "emergency-stop-22", (), None),
-    ("parts.way-up", "readout-4-digits", (c.TurnItems(functions=("f1",), by=90),), "stop"),
-    ("parts.way-up", "readout-4-digits", (c.TurnItems(functions=("f1",), by=360),), None),
-    ("parts.way-up", "rotary-12", (c.TurnItems(functions=("f1",), by=90),), None),
-    ("parts.digits-hidden", "readout-4-digits", (c.EditFunction(function="f1", digits=3),), "look"),
-    ("parts.digits-hidden", "readout-4-digits", (c.EditFunction(function="f1", digits=5),), "stop"),
-    ("parts.digits-hidden", "readout-4-digits", (c.EditFunction(function="f1", digits=4),), None),
-    ("parts.sheet-range", "rocker-27x12", (), "stop"),
+    ("parts.way-up", "readout-4-digits", (TurnItems(functions=("f1",), by=90),), "must"),
+    ("parts.way-up", "readout-4-digits", (TurnItems(functions=("f1",), by=360),), None),
+    ("parts.way-up", "rotary-12", (TurnItems(functions=("f1",), by=90),), None),
+    ("parts.digits-hidden", "readout-4-digits", (EditFunction(function="f1", digits=3),), "judge"),
+    ("parts.digits-hidden", "readout-4-digits", (EditFunction(function="f1", digits=5),), "must"),
+    ("parts.digits-hidden", "readout-4-digits", (EditFunction(function="f1", digits=4),), None),
+    ("parts.sheet-range", "rocker-27x12", (), "must"),
     ("parts.sheet-range", "device-bought", (), None),
-    ("parts.sheet-range", "device-bought", (c.SetLayer(layer="back", thickness=9),), "stop"),
-    ("parts.positions-short", "rotary-8", NINE, "look"),
-    ("parts.emergency-kind", "button-22", (STOP,), "look"),
+    ("parts.sheet-range", "device-bought", (SetLayer(layer="back", thickness=9),), "must"),
+    ("parts.positions-short", "rotary-8", NINE, "judge"),
+    ("parts.emergency-kind", "button-22", (STOP,), "judge"),
     ("parts.emergency-kind", "emergency-stop-22", (STOP,), None),
-    ("parts.spares-short", "caption-two-lamp", (c.SetOnHand(part="caption-two-lamp", count=1),), "look"),
-    ("parts.spares-short", "caption-two-lamp", (c.SetOnHand(part="caption-two-lamp", count=2),), None),
+    ("parts.spares-short", "caption-two-lamp", (SetOnHand(part="caption-two-lamp", count=1),), "judge"),
+    ("parts.spares-short", "caption-two-lamp", (SetOnHand(part="caption-two-lamp", count=2),), None),
     ("parts.spares-short", "caption-two-lamp", (), None),
 ]  # fmt: skip
 
 
 @pytest.mark.parametrize(
-    ("code", "part", "commands", "weight"), SUITED, ids=[f"{s[0]} {n}" for n, s in enumerate(SUITED)]
+    ("code", "part", "commands", "severity"), SUITED, ids=[f"{s[0]} {n}" for n, s in enumerate(SUITED)]
 )
 def test_parts_that_do_not_suit_are_said_and_settled(
-    code: str, part: str, commands: tuple[c.Command, ...], weight: str | None
+    code: str, part: str, commands: tuple[Command, ...], severity: str | None
 ) -> None:
     design = plate((part, 100, 60), commands=commands)
     findings = found(design, code)
-    assert [f.weight for f in findings] == ([weight] if weight else [])
+    assert [f.severity for f in findings] == ([severity] if severity else [])
     if findings and findings[0].fix:
         assert found(settled(design, findings[0]), code) == []
 
@@ -199,11 +203,11 @@ def test_hidden_digits_make_the_window_narrower_and_off_centre(digits: int | Non
 
 def test_an_off_centre_display_keeps_its_body_where_it_is() -> None:
     part = PARTS["display-graphic-28"]
-    design = plate(("display-graphic-28", 100, 60), commands=(c.TurnItems(functions=("f1",), by=90),))
-    bodies = Resolved(design).panels["plate"].envelopes("body")
+    design = plate(("display-graphic-28", 100, 60), commands=(TurnItems(functions=("f1",), by=90),))
+    bodies = Resolved(design).modules["plate"].envelopes("body")
     x0, y0, x1, y1 = bodies.bounds[0]
     assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((100, 60 + part.behind_x))
-    recess = [cut for cut in Resolved(design).panels["plate"].cutouts("back") if cut.purpose == "recess"]
+    recess = [cut for cut in Resolved(design).modules["plate"].cutouts("back") if cut.purpose == "recess"]
     assert (recess[0].x, recess[0].y) == pytest.approx((100, 60 + part.behind_x))
 
 
@@ -211,13 +215,13 @@ def test_samples_are_bought_first() -> None:
     lamps = [("led-5-bezel", 30.0 + 30 * n, 60.0) for n in range(3)]
     design = plate(*lamps)
     assert len(found(design, "parts.sample-first")) == 1
-    assert found(apply(design, (c.SetOnHand(part="led-5-bezel", count=1),), PARTS), "parts.sample-first") == []
+    assert found(apply(design, (SetOnHand(part="led-5-bezel", count=1),), PARTS), "parts.sample-first") == []
     assert found(plate(lamps[0]), "parts.sample-first") == []
 
 
 def test_the_shopping_list_counts_spares_and_what_is_on_hand() -> None:
     three = [("caption-two-lamp", 30.0 + 40 * n, 60.0) for n in range(3)]
-    design = plate(*three, ("button-22", 100, 20), commands=(c.SetOnHand(part="caption-two-lamp", count=2),))
+    design = plate(*three, ("button-22", 100, 20), commands=(SetOnHand(part="caption-two-lamp", count=2),))
     captions, button = counts(Resolved(design))
     assert (captions.used, captions.needed, captions.on_hand, captions.to_buy) == (3, 6, 2, 4)
     assert captions.cost == 4 * PARTS["caption-two-lamp"].price
@@ -225,5 +229,5 @@ def test_the_shopping_list_counts_spares_and_what_is_on_hand() -> None:
     rows = [dict(zip(SHOPPING, row, strict=True)) for row in shopping_rows(Resolved(design))]
     assert rows[0]["to buy"] == "4"
     assert rows[0]["together"] == f"{captions.cost / 100:.2f}"
-    aliased = apply(design, (c.EditFunction(function="f4", state="alias", of="f1"),), PARTS)
+    aliased = apply(design, (EditFunction(function="f4", state="alias", of="f1"),), PARTS)
     assert len(counts(Resolved(aliased))) == 1

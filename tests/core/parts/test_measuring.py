@@ -7,17 +7,20 @@ from typing import Any
 import pytest
 
 from building import found, plate
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.errors import NotPossible, UnknownThing
-from wingboard.core.design.measuring import combined_part, measurable, measured_part, sheet_value
-from wingboard.core.design.model import THREE_LAYERS, Design
-from wingboard.core.design.part import Part
-from wingboard.core.design.profile import cutouts, depth_behind_front
-from wingboard.core.design.reading import Reading
-from wingboard.core.design.shapes import Circle, Path, Rect
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import MoveItems
+from wingboard.core.changes.commands.parts import ChoosePart, CombineParts, CopyPart, EditPart, MeasurePart, RemovePart
+from wingboard.core.changes.measuring import combined_part, measurable, measured_part, sheet_value
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.quantity import length
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.modules import THREE_LAYERS
+from wingboard.core.record.part import Part
+from wingboard.core.record.reading import Reading
+from wingboard.core.record.shapes import Circle, Path, Rect
+from wingboard.core.resolved.profile import cutouts, depth_behind_front
 
 PARTS = catalogue()
 
@@ -90,15 +93,15 @@ def test_every_part_can_be_measured_by_its_own_figures(part: Part) -> None:
     assert depth_behind_front(again, THREE_LAYERS) == depth_behind_front(part, THREE_LAYERS)
 
 
-def own(*commands: c.Command) -> Design:
+def own(*commands: Command) -> Design:
     """A plate with a rotary switch, its part copied to measure, and what is done to that."""
     design = plate(("rotary-12", 100, 60))
-    return apply(design, (c.CopyPart(part="rotary-12", name="Mine"), *commands), PARTS)
+    return apply(design, (CopyPart(part="rotary-12", name="Mine"), *commands), PARTS)
 
 
 def test_a_copy_is_measured_and_chosen_and_the_catalogue_stays() -> None:
-    measure = c.MeasurePart(part="my-part-1", readings=(reading("bush", 9.4, 9.5),))
-    design = own(measure, c.ChoosePart(function="f1", part="my-part-1"))
+    measure = MeasurePart(part="my-part-1", readings=(reading("bush", 9.4, 9.5),))
+    design = own(measure, ChoosePart(function="f1", part="my-part-1"))
     part = next(p for p in design.parts if p.id == "my-part-1")
     assert (part.base, part.name) == ("rotary-12", "Mine")
     assert part.hole == Circle(diameter=9.7)
@@ -107,10 +110,10 @@ def test_a_copy_is_measured_and_chosen_and_the_catalogue_stays() -> None:
 
 
 def test_readings_taken_back_bring_the_sheet_back() -> None:
-    first = c.MeasurePart(part="my-part-1", readings=(reading("bush", 9.9), reading("depth", 30)))
-    turned = c.EditPart(part="my-part-1", key_angle=90)
-    key = c.MeasurePart(part="my-part-1", readings=(reading("key_radius", 12),))
-    design = own(first, turned, key, c.MeasurePart(part="my-part-1", readings=()))
+    first = MeasurePart(part="my-part-1", readings=(reading("bush", 9.9), reading("depth", 30)))
+    turned = EditPart(part="my-part-1", key_angle=90)
+    key = MeasurePart(part="my-part-1", readings=(reading("key_radius", 12),))
+    design = own(first, turned, key, MeasurePart(part="my-part-1", readings=()))
     part, base = next(p for p in design.parts if p.id == "my-part-1"), PARTS["rotary-12"]
     assert (part.hole, part.depth, part.readings) == (base.hole, base.depth, ())
     assert part.key is not None
@@ -118,29 +121,29 @@ def test_readings_taken_back_bring_the_sheet_back() -> None:
     assert (part.key.radius, part.key.angle) == (base.key.radius, 90)
 
 
-REFUSED: list[tuple[c.Command, type[Exception]]] = [
-    (c.MeasurePart(part="rotary-12", readings=()), NotPossible),
-    (c.MeasurePart(part="nobody", readings=()), UnknownThing),
-    (c.MeasurePart(part="my-part-1", readings=(reading("bush", 9), reading("bush", 10))), NotPossible),
-    (c.EditPart(part="button-22", price=1), NotPossible),
-    (c.CopyPart(part="nobody", name="x"), UnknownThing),
-    (c.CopyPart(part="button-22", id="my-part-1", name="x"), NotPossible),
-    (c.CopyPart(part="button-22", id="button-16", name="x"), NotPossible),
-    (c.CombineParts(parts=("led-3-bare", "readout-4-digits"), name="x"), NotPossible),
-    (c.RemovePart(part="rotary-12"), NotPossible),
+REFUSED: list[tuple[Command, type[Exception]]] = [
+    (MeasurePart(part="rotary-12", readings=()), NotPossible),
+    (MeasurePart(part="nobody", readings=()), UnknownThing),
+    (MeasurePart(part="my-part-1", readings=(reading("bush", 9), reading("bush", 10))), NotPossible),
+    (EditPart(part="button-22", price=1), NotPossible),
+    (CopyPart(part="nobody", name="x"), UnknownThing),
+    (CopyPart(part="button-22", id="my-part-1", name="x"), NotPossible),
+    (CopyPart(part="button-22", id="button-16", name="x"), NotPossible),
+    (CombineParts(parts=("led-3-bare", "readout-4-digits"), name="x"), NotPossible),
+    (RemovePart(part="rotary-12"), NotPossible),
 ]
 
 
 @pytest.mark.parametrize(("command", "kind"), REFUSED, ids=[f"{r[0].do} {n}" for n, r in enumerate(REFUSED)])
-def test_parts_are_kept_whole(command: c.Command, kind: type[Exception]) -> None:
+def test_parts_are_kept_whole(command: Command, kind: type[Exception]) -> None:
     with pytest.raises(kind):
         own(command)
 
 
 def test_a_part_in_use_is_not_removed() -> None:
-    design = own(c.ChoosePart(function="f1", part="my-part-1"))
+    design = own(ChoosePart(function="f1", part="my-part-1"))
     with pytest.raises(NotPossible, match="used by F1"):
-        apply(design, (c.RemovePart(part="my-part-1"),), PARTS)
+        apply(design, (RemovePart(part="my-part-1"),), PARTS)
 
 
 @pytest.mark.parametrize(
@@ -153,7 +156,7 @@ def test_a_part_in_use_is_not_removed() -> None:
     ],
 )
 def test_readings_that_disagree_or_differ_are_said(values: tuple[float, ...], disagree: bool, differ: bool) -> None:
-    design = own(c.MeasurePart(part="my-part-1", readings=(reading("bush", *values),)))
+    design = own(MeasurePart(part="my-part-1", readings=(reading("bush", *values),)))
     assert bool(found(design, "parts.readings-disagree")) is disagree
     assert bool(found(design, "parts.differs-from-sheet")) is differ
 
@@ -163,15 +166,15 @@ def test_unmeasured_parts_are_counted_until_each_is_read() -> None:
     (finding,) = found(design, "parts.unmeasured")
     assert finding.measured is not None
     assert finding.measured.value == 1
-    read = c.MeasurePart(part="my-part-1", readings=(reading("bush", 9.5),))
-    done = apply(design, (read, c.ChoosePart(function="f1", part="my-part-1")), PARTS)
+    read = MeasurePart(part="my-part-1", readings=(reading("bush", 9.5),))
+    done = apply(design, (read, ChoosePart(function="f1", part="my-part-1")), PARTS)
     assert found(done, "parts.unmeasured") == []
 
 
 def test_a_hole_smaller_than_its_thread_is_a_stop() -> None:
-    read = c.MeasurePart(part="my-part-1", readings=(reading("bush", 9.0),))
-    design = own(read, c.ChoosePart(function="f1", part="my-part-1"))
-    assert [f.weight for f in found(design, "parts.hole-tight")] == ["stop"]
+    read = MeasurePart(part="my-part-1", readings=(reading("bush", 9.0),))
+    design = own(read, ChoosePart(function="f1", part="my-part-1"))
+    assert [f.severity for f in found(design, "parts.hole-tight")] == ["must"]
 
 
 def test_two_controls_in_one_hole_add_their_depths() -> None:
@@ -184,7 +187,7 @@ def test_two_controls_in_one_hole_add_their_depths() -> None:
     assert {line.id for line in both.lines} == {"a-a", "a-b", "a-push", "b-way"}
     assert both.members == ("encoder-push", "rotary-12")
     design = own(
-        c.CombineParts(parts=("encoder-push", "my-part-1"), name="Both"), c.ChoosePart(function="f1", part="my-part-2")
+        CombineParts(parts=("encoder-push", "my-part-1"), name="Both"), ChoosePart(function="f1", part="my-part-2")
     )
     assert design.functions[0].part == "my-part-2"
 
@@ -192,12 +195,12 @@ def test_two_controls_in_one_hole_add_their_depths() -> None:
 def test_a_cut_out_of_any_shape_is_cut_and_judged() -> None:
     corners = [(-10, -5, 0), (10, -5, 0.5), (10, 5, 0), (-10, 5, 0)]
     cutout = Path.model_validate({"points": [{"x": x, "y": y, "bulge": b} for x, y, b in corners]})
-    edit = c.EditPart(part="my-part-1", cutout=cutout, bezel=Rect(width=30, height=16), behind_x=2, clamp=3)
-    design = own(edit, c.ChoosePart(function="f1", part="my-part-1"), c.MoveItems(functions=("f1",), dx=-97))
+    edit = EditPart(part="my-part-1", cutout=cutout, bezel=Rect(width=30, height=16), behind_x=2, clamp=3)
+    design = own(edit, ChoosePart(function="f1", part="my-part-1"), MoveItems(functions=("f1",), dx=-97))
     part = next(p for p in design.parts if p.id == "my-part-1")
     assert part.hole.span == pytest.approx((20 + 2.5, 10), abs=0.01)
     assert part.hole.grown(1).span == pytest.approx((22 + 2.5, 12), abs=0.05)
-    assert found(design, "face.off-panel")
+    assert found(design, "face.off-module")
 
 
 @pytest.mark.parametrize("shape", [Circle(diameter=10), Rect(width=10, height=6, radius=1)])

@@ -5,13 +5,14 @@ from itertools import pairwise
 import pytest
 
 from building import found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.model import THREE_LAYERS
-from wingboard.core.design.part import Part
-from wingboard.core.design.profile import cutouts, depth_behind_front, thread_needed
-from wingboard.core.design.shapes import Rect, Shape
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import SetLayer, SetPocket
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.side import side_view
+from wingboard.core.record.modules import THREE_LAYERS
+from wingboard.core.record.part import Part
+from wingboard.core.record.shapes import Rect, Shape
+from wingboard.core.resolved.profile import cutouts, depth_behind_front, thread_needed
 
 PARTS = list(catalogue().values())
 
@@ -65,9 +66,9 @@ def test_a_stopped_rotary_keeps_the_step_of_its_mechanism() -> None:
     assert angles[0] - angles[-1] == 210
 
 
-def thick(thickness: float) -> tuple[c.Command, ...]:
+def thick(thickness: float) -> tuple[Command, ...]:
     """A back layer of that thickness."""
-    return (c.SetLayer(layer="back", thickness=thickness),)
+    return (SetLayer(layer="back", thickness=thickness),)
 
 
 def test_a_thread_too_short_is_seated_in_a_pocket_while_the_floor_allows() -> None:
@@ -84,7 +85,7 @@ def test_a_thread_too_short_is_seated_in_a_pocket_while_the_floor_allows() -> No
 
 
 def test_a_pocket_leaves_a_floor_of_a_third_of_the_sheet() -> None:
-    deep = (*thick(6), c.SetPocket(function="f1", depth=5))
+    deep = (*thick(6), SetPocket(function="f1", depth=5))
     design = plate(("toggle-large-on-off", 60, 60), commands=deep)
     (finding,) = found(design, "parts.pocket-floor")
     assert finding.measured is not None

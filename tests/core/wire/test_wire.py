@@ -9,132 +9,137 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from building import found, plate, settled
-from wingboard.core.design import commands as c
-from wingboard.core.design.apply import apply
-from wingboard.core.design.model import BoardKind, Design
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import AddModule, PlacePart, RemoveItems
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.judgement import SetLimit
+from wingboard.core.changes.commands.wire import AddController, PinLine, SetPins
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.wiring import BoardKind
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
-from wingboard.core.wire.signals import signals
+from wingboard.core.wire.lines import lines
 from wingboard.core.wire.solve import Solution, boards_that_would_fit, serves, solve
 
 
-def wired(parts: list[str], kinds: list[BoardKind], panels: int = 1, *more: c.Command) -> Design:
-    """Parts in a row over so many panels, and boards."""
-    extra = [c.AddPanel(name=f"P{k}", outline=plate().panels[0].outline) for k in range(1, panels)]
+def wired(parts: list[str], kinds: list[BoardKind], modules: int = 1, *more: Command) -> Design:
+    """Parts in a row over so many modules, and boards."""
+    extra = [AddModule(name=f"P{k}", outline=plate().modules[0].outline) for k in range(1, modules)]
     design = plate(*((part, 5.0 * n, 60.0) for n, part in enumerate(parts, 1)), commands=tuple(extra))
-    names = [p.id for p in design.panels]
+    names = [p.id for p in design.modules]
     spread = [
-        c.PlacePart(function=f.id, panel=names[n % panels], x=5.0 * n, y=60) for n, f in enumerate(design.functions)
+        PlacePart(function=f.id, module=names[n % modules], x=5.0 * n, y=60) for n, f in enumerate(design.functions)
     ]
-    return apply(design, [*spread, *(c.AddController(board=kind) for kind in kinds), *more], catalogue())
+    return apply(design, [*spread, *(AddController(board=kind) for kind in kinds), *more], catalogue())
 
 
 def assert_sound(design: Design, found: Solution) -> None:
     """What must hold for every solution."""
-    wanted = {s.id: s for s in signals(Resolved(design))}
+    wanted = {s.id: s for s in lines(Resolved(design))}
     kinds = {b.id: b.board for b in design.controllers}
     pins = [*found.pins, *(p for p in design.pins if p.by == "hand")]
     assert len({(p.controller, p.pin) for p in pins}) == len(pins)
     left_out = {u.function for u in found.unfit}
-    assert {p.signal for p in pins} == {i for i, s in wanted.items() if s.function not in left_out}
+    assert {p.line for p in pins} == {i for i, s in wanted.items() if s.function not in left_out}
     for choice in found.pins:
-        assert serves(wanted[choice.signal], boards()[kinds[choice.controller]].pin(choice.pin))
+        assert serves(wanted[choice.line], boards()[kinds[choice.controller]].pin(choice.pin))
     for ident in {s.function for s in wanted.values()}:
-        assert len({p.controller for p in found.pins if p.signal.startswith(f"{ident}.")}) <= 1
+        assert len({p.controller for p in found.pins if p.line.startswith(f"{ident}.")}) <= 1
     for board in kinds:
-        assert sum(wanted[p.signal].current for p in pins if p.controller == board) <= 0.2 + 1e-9
-    apply(design, (c.SetPins(pins=found.pins),), catalogue())
+        assert sum(wanted[p.line].current for p in pins if p.controller == board) <= 0.2 + 1e-9
+    apply(design, (SetPins(pins=found.pins),), catalogue())
 
 
 @settings(max_examples=30)
 @given(
     st.lists(st.sampled_from(list(catalogue())), min_size=1, max_size=26),
-    st.lists(st.sampled_from(["uno", "mega"]), max_size=3),
+    st.lists(st.sampled_from(["atmega328p", "atmega2560"]), max_size=3),
     st.integers(1, 3),
 )
 def test_a_solution_never_uses_a_pin_twice_or_against_its_capability(
-    parts: list[str], kinds: list[BoardKind], panels: int
+    parts: list[str], kinds: list[BoardKind], modules: int
 ) -> None:
-    design = wired(parts, kinds, panels)
+    design = wired(parts, kinds, modules)
     assert_sound(design, solve(Resolved(design), seconds=3))
 
 
-def test_the_demo_is_solved_optimally_and_a_panel_stays_on_one_board() -> None:
-    from wingboard.core.design.document import read_design
+def test_the_demo_is_solved_optimally_and_a_module_stays_on_one_controller() -> None:
+    from wingboard.core.record.document import read_design
     from wingboard.demo import demo_texts
 
     design = read_design(demo_texts()["kestrel-line-9"], catalogue())
     found = solve(Resolved(design), keep=False)
     assert_sound(design, found)
     assert found.optimal
-    panels = {f.id: f.place.panel for f in design.functions if f.place}
-    spread = {(panels[p.signal.split(".")[0]], p.controller) for p in found.pins}
-    assert len(spread) <= len(design.panels) + 1  # one module at most is wired to two boards
+    modules = {f.id: f.place.module for f in design.functions if f.place}
+    spread = {(modules[p.line.split(".")[0]], p.controller) for p in found.pins}
+    assert len(spread) <= len(design.modules) + 1  # one module at most is wired to two boards
     assert solve(Resolved(design), keep=True).pins == design.pins  # nothing moves that was soldered
 
 
 def test_encoders_get_interrupts_dimmed_lamps_pwm_and_plain_inputs_leave_them_alone() -> None:
-    design = wired(["encoder-push", "led-5-bezel", "button-16"], ["uno"])
-    pins = {p.signal: p.pin for p in solve(Resolved(design)).pins}
+    design = wired(["encoder-push", "led-5-bezel", "button-16"], ["atmega328p"])
+    pins = {p.line: p.pin for p in solve(Resolved(design)).pins}
     assert {pins["f1.a"], pins["f1.b"]} == {"2", "3"}
-    assert boards()["uno"].pin(pins["f2.lamp"]).pwm  # type: ignore[union-attr]
-    plain = boards()["uno"].pin(pins["f3.press"])
+    assert boards()["atmega328p"].pin(pins["f2.lamp"]).pwm  # type: ignore[union-attr]
+    plain = boards()["atmega328p"].pin(pins["f3.press"])
     assert plain is not None
     assert not (plain.pwm or plain.interrupt or plain.analogue)
 
 
 def test_pins_by_hand_are_honoured_even_when_wrong_and_then_a_check_stops() -> None:
-    hand = c.PinSignal(signal="f1.wiper", controller="uno-1", pin="7")
-    design = wired(["potentiometer", "button-16"], ["uno"], 1, hand)
-    solved = apply(design, (c.SetPins(pins=solve(Resolved(design)).pins),), catalogue())
-    assert {p.signal: p.pin for p in solved.pins}["f1.wiper"] == "7"
+    hand = PinLine(line="f1.wiper", controller="atmega328p-1", pin="7")
+    design = wired(["potentiometer", "button-16"], ["atmega328p"], 1, hand)
+    solved = apply(design, (SetPins(pins=solve(Resolved(design)).pins),), catalogue())
+    assert {p.line: p.pin for p in solved.pins}["f1.wiper"] == "7"
     (finding,) = found(solved, "wire.pin-incapable")
     assert "A…" in finding.detail
     assert found(settled(solved, finding), "wire.pin-incapable") == []
 
 
 def test_what_does_not_fit_is_said_with_what_would_make_it_fit() -> None:
-    design = wired(["rotary-12"] * 2, ["uno"])
+    design = wired(["rotary-12"] * 2, ["atmega328p"])
     result = solve(Resolved(design))
     assert [u.name for u in result.unfit] == ["F2"]
     assert "needs 12 pins on one board" in result.unfit[0].reason
-    assert "Uno 1" in result.unfit[0].reason
+    assert "ATmega328P 1" in result.unfit[0].reason
     more = boards_that_would_fit(Resolved(design))
-    assert [b.board for b in more] == ["uno"]
-    lamps = wired(["led-5-bezel"] * 21, ["mega"])
+    assert [b.board for b in more] == ["atmega328p"]
+    lamps = wired(["led-5-bezel"] * 21, ["atmega2560"])
     assert "current" in solve(Resolved(lamps)).unfit[0].reason
     assert "no board yet" in solve(Resolved(wired(["button-16"], []))).unfit[0].reason
 
 
 def test_the_checks_of_the_wire_station_speak() -> None:
-    bare = wired(["button-16", "button-16"], ["uno"])
+    bare = wired(["button-16", "button-16"], ["atmega328p"])
     assert found(bare, "wire.no-pin")[0].subjects == ("f1", "f2")
     pins = solve(Resolved(bare)).pins
-    gone = apply(bare, (c.SetPins(pins=pins), c.RemoveItems(functions=("f2",))), catalogue())
+    gone = apply(bare, (SetPins(pins=pins), RemoveItems(functions=("f2",))), catalogue())
     (left,) = found(gone, "wire.pin-left-over")
     assert found(settled(gone, left), "wire.pin-left-over") == []
-    full = wired(["rotary-12", "button-16", "button-16", "button-16", "button-16", "button-16"], ["uno"])
+    full = wired(["rotary-12", "button-16", "button-16", "button-16", "button-16", "button-16"], ["atmega328p"])
     (reserve,) = found(full, "wire.reserve")
     assert reserve.measured is not None
     assert reserve.measured.value == pytest.approx(100 / 18)
-    lamps = tuple(c.PinSignal(signal=f"f{n}.lamp", controller="mega-1", pin=str(20 + n)) for n in range(1, 22))
-    (hot,) = found(wired(["led-5-bezel"] * 21, ["mega"], 1, *lamps), "wire.chip-current")
+    lamps = tuple(PinLine(line=f"f{n}.lamp", controller="atmega2560-1", pin=str(20 + n)) for n in range(1, 22))
+    (hot,) = found(wired(["led-5-bezel"] * 21, ["atmega2560"], 1, *lamps), "wire.chip-current")
     assert hot.measured is not None
     assert hot.measured.value == pytest.approx(210)
-    limit = c.SetLimit(limit="pin-current", value=0.005, reason="shy of heat")
-    assert len(found(wired(["led-5-bezel"], ["uno"], 1, limit), "wire.pin-current")) == 1
+    limit = SetLimit(limit="pin-current", value=0.005, reason="shy of heat")
+    assert len(found(wired(["led-5-bezel"], ["atmega328p"], 1, limit), "wire.pin-current")) == 1
 
 
 def test_the_pin_list_is_the_same_in_csv_and_json_and_harmless_in_a_spreadsheet() -> None:
-    rename = c.EditFunction(function="f1", name='=cmd|"x"')
-    design = wired(["button-16-lit"], ["uno"], 1, rename)
-    solved = apply(design, (c.SetPins(pins=solve(Resolved(design)).pins),), catalogue())
+    rename = EditFunction(function="f1", name='=cmd|"x"')
+    design = wired(["button-16-lit"], ["atmega328p"], 1, rename)
+    solved = apply(design, (SetPins(pins=solve(Resolved(design)).pins),), catalogue())
     files = wire_files(Resolved(solved))
     rows = list(csv.DictReader(io.StringIO(files["wire/pins.csv"].decode())))
     plain = json.loads(files["wire/pins.json"])
-    assert [list(r) for r in rows] == [["board", "pin", "direction", "function", "terminal", "panel", "note"]] * 2
+    assert [list(r) for r in rows] == [["board", "pin", "direction", "function", "terminal", "module", "note"]] * 2
     assert [r["pin"] for r in rows] == [r["pin"] for r in plain]
     assert all(r["function"].startswith("'=") for r in rows)
     assert "300 Ω in series; PWM" in [r["note"] for r in rows]  # (5 - 2.1) V / 10 mA = 290 Ω, next E24 value up

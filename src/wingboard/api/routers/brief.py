@@ -13,14 +13,14 @@ from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.listing import COLUMNS, listing_rows, read_listing
 from wingboard.core.brief.side import elevation
-from wingboard.core.design.commands import AddFunction
-from wingboard.core.design.outlines import PathOutline, path_of
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.files.drawn import Unit
 from wingboard.core.files.outline_in import read_outlines
 from wingboard.core.files.tables import write_csv
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.overview.estimate import estimate
+from wingboard.core.record.outlines import PathOutline, path_of
+from wingboard.core.resolved.design import Resolved
 
 router = APIRouter(prefix="/api/designs/{design_id}/brief", tags=["brief"], responses=PROBLEMS)
 
@@ -106,7 +106,7 @@ class ChainView(BaseModel):
 class BedView(BaseModel):
     """How a module lies on a machine's bed."""
 
-    panel: str
+    module: str
     machine: str
     turn: int
     pieces: int
@@ -175,7 +175,7 @@ def _chain(r: Resolved) -> ChainView | None:
     if row is None:
         return None
     return ChainView(
-        modules=[p.panel.name for p in row.modules],
+        modules=[p.module.name for p in row.modules],
         opening=row.opening,
         taken=row.taken,
         clear=row.clear,
@@ -187,8 +187,8 @@ def _chain(r: Resolved) -> ChainView | None:
 
 
 def _beds(r: Resolved) -> list[BedView]:
-    fits = [(p, bed_fit(*p.size, m)) for p in r.panels.values() for m in r.design.workshop.machines]
-    return [BedView(panel=p.panel.id, machine=f.machine.id, turn=f.turn, pieces=f.pieces) for p, f in fits]
+    fits = [(p, bed_fit(*p.size, m)) for p in r.modules.values() for m in r.design.workshop.machines]
+    return [BedView(module=p.module.id, machine=f.machine.id, turn=f.turn, pieces=f.pieces) for p, f in fits]
 
 
 def _estimate(r: Resolved) -> EstimateView:

@@ -12,11 +12,11 @@ from pydantic import BaseModel
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
 from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
-from wingboard.core.cut.scenes import panel_scenes
-from wingboard.core.design.errors import UnknownThing
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
 from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
+from wingboard.core.record.errors import UnknownThing
+from wingboard.core.resolved.design import Resolved, ResolvedModule
 from wingboard.core.wire.export import wire_files
 
 router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"], responses=PROBLEMS)
@@ -34,7 +34,7 @@ class OperationView(BaseModel):
 
 
 class SheetView(BaseModel):
-    """One layer of one panel."""
+    """One layer of one module."""
 
     id: str
     title: str
@@ -50,8 +50,8 @@ class DrillView(BaseModel):
     many: int
 
 
-class CutPanel(BaseModel):
-    """A panel's sheets and files."""
+class CutModule(BaseModel):
+    """A module's sheets and files."""
 
     id: str
     name: str
@@ -66,18 +66,18 @@ class CutView(BaseModel):
     """Everything the cut station shows."""
 
     revision: int
-    panels: list[CutPanel]
+    modules: list[CutModule]
     unsettled: list[str]
     cautions: list[str]
 
 
 @router.get("", responses={200: {"model": CutView}})
 def sheets(desk: OnDesk, design_id: DesignId) -> Response:
-    """The sheets of every panel."""
+    """The sheets of every module."""
     state = desk.open(design_id)
-    panels = [_panel(state.resolved, panel) for panel in state.resolved.panels.values()]
+    modules = [_module(state.resolved, module) for module in state.resolved.modules.values()]
     left = list(unsettled(state.findings))
-    return as_json(CutView(revision=state.row.number, panels=panels, unsettled=left, cautions=list(CAUTIONS)))
+    return as_json(CutView(revision=state.row.number, modules=modules, unsettled=left, cautions=list(CAUTIONS)))
 
 
 @router.get("/job-sheet.txt")
@@ -100,15 +100,15 @@ def everything(desk: OnDesk, design_id: DesignId) -> Response:
     return Response(stream.getvalue(), media_type="application/zip", headers=headers)
 
 
-@router.get("/{panel}/{name}")
-def one_file(desk: OnDesk, design_id: DesignId, panel: str, name: Annotated[str, Path(max_length=80)]) -> Response:
-    """One file of a panel, such as ``face.dxf``."""
+@router.get("/{module}/{name}")
+def one_file(desk: OnDesk, design_id: DesignId, module: str, name: Annotated[str, Path(max_length=80)]) -> Response:
+    """One file of a module, such as ``face.dxf``."""
     state = desk.open(design_id)
-    found = state.resolved.panels.get(panel)
+    found = state.resolved.modules.get(module)
     content = cut_file(state.resolved, state.findings, found, name) if found else None
     if content is None:
-        raise UnknownThing(f"There is no file {name} for “{panel}”", "name")
-    return _file(content, f"{design_id}-{panel}-{name}")
+        raise UnknownThing(f"There is no file {name} for “{module}”", "name")
+    return _file(content, f"{design_id}-{module}-{name}")
 
 
 def _file(content: bytes, name: str) -> Response:
@@ -116,16 +116,16 @@ def _file(content: bytes, name: str) -> Response:
     return Response(content, media_type=MEDIA[name.rsplit(".", 1)[-1]], headers=headers)
 
 
-def _panel(r: Resolved, panel: ResolvedPanel) -> CutPanel:
-    scenes = panel_scenes(r, panel)
-    width, height = panel.size
-    return CutPanel(
-        id=panel.panel.id,
-        name=panel.panel.name,
+def _module(r: Resolved, module: ResolvedModule) -> CutModule:
+    scenes = module_scenes(r, module)
+    width, height = module.size
+    return CutModule(
+        id=module.module.id,
+        name=module.module.name,
         width=width,
         height=height,
         sheets=[_sheet(name, scene) for name, scene in scenes.items()],
-        files=list(cut_file_names(r, panel)),
+        files=list(cut_file_names(r, module)),
         drills=[DrillView(**drill._asdict()) for drill in drill_schedule(scenes)],
     )
 

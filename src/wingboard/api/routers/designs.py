@@ -9,16 +9,16 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
 from wingboard.api.views import DesignView, changed_view, whole_view
-from wingboard.core.design.commands import Command
-from wingboard.core.design.document import read_design, write_design
-from wingboard.core.design.errors import UnreadableDesign
-from wingboard.core.design.model import Design
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.space import Brief, PanelKind
-from wingboard.core.design.splitting import split
-from wingboard.core.design.workshop import Machine, Workshop
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.splitting import split
 from wingboard.core.findings.limits import LIMITS
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design, write_design
+from wingboard.core.record.errors import UnreadableDesign
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.space import Brief, PanelKind
+from wingboard.core.record.workshop import Machine, Workshop
 
 router = APIRouter(prefix="/api/designs", tags=["designs"], responses=PROBLEMS)
 
@@ -77,7 +77,7 @@ def make_design(desk: OnDesk, new: NewDesign) -> Response:
     shelf = desk.shelf()
     machines = {m.id: m for m in (*shelf.machines, *new.machines)}
     workshop = Workshop(machines=tuple(machines.values()), stock=shelf.stock, supplies=shelf.supplies)
-    design = Design(name=new.name, brief=brief, panels=(plate,), workshop=workshop)
+    design = Design(name=new.name, brief=brief, modules=(plate,), workshop=workshop)
     return as_json(whole_view(desk.add(design, "Made")), 201)
 
 

@@ -9,19 +9,19 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
 from wingboard.api.views import DesignView, changed_view, placed_by_id
-from wingboard.core.design.commands import Command
-from wingboard.core.design.errors import UnknownThing
+from wingboard.core.changes.command import Command
 from wingboard.core.face.near import neighbours, to_edge
 from wingboard.core.face.numberline import commands_for
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import clashes
+from wingboard.core.record.errors import UnknownThing
 from wingboard.services.desk import Kept
 
 router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"], responses=PROBLEMS)
 
 
 class Point(BaseModel):
-    """A point of a panel."""
+    """A point of a module."""
 
     x: float
     y: float
@@ -40,7 +40,7 @@ class Probe(BaseModel):
 
 
 class NeighbourView(BaseModel):
-    """A neighbour with the distance to it and the ends of the shortest way, in panel coordinates."""
+    """A neighbour with the distance to it and the ends of the shortest way, in the module's coordinates."""
 
     function: str
     name: str
@@ -62,7 +62,7 @@ class EdgeView(BaseModel):
 class Surroundings(BaseModel):
     """Where the part would be and what is round it."""
 
-    panel: str
+    module: str
     x: float
     y: float
     neighbours: list[NeighbourView]
@@ -84,8 +84,8 @@ def probe(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
     state = desk.tried(design_id, asked.base, asked.commands)
     lead = placed_by_id(state.resolved, asked.lead)
     if lead is None:
-        raise UnknownThing("That part is not on a panel", "lead")
-    edge = to_edge(state.resolved.panels[lead.place.panel], lead)
+        raise UnknownThing("That part is not placed", "lead")
+    edge = to_edge(state.resolved.modules[lead.place.module], lead)
     found = [
         NeighbourView(
             function=n.other.function.id,
@@ -100,7 +100,7 @@ def probe(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
     ]
     return as_json(
         Surroundings(
-            panel=lead.place.panel,
+            module=lead.place.module,
             x=lead.place.x,
             y=lead.place.y,
             neighbours=found,
@@ -112,7 +112,7 @@ def probe(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
 class Clashes(BaseModel):
     """What would be wrong about the part there."""
 
-    panel: str
+    module: str
     findings: tuple[Finding, ...]
 
 
@@ -122,8 +122,8 @@ def would_clash(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
     state = desk.tried(design_id, asked.base, asked.commands)
     lead = placed_by_id(state.resolved, asked.lead)
     if lead is None:
-        raise UnknownThing("That part is not on a panel", "lead")
-    return as_json(Clashes(panel=lead.place.panel, findings=clashes(state.resolved, asked.lead)))
+        raise UnknownThing("That part is not placed", "lead")
+    return as_json(Clashes(module=lead.place.module, findings=clashes(state.resolved, asked.lead)))
 
 
 @router.post("/line", responses={200: {"model": DesignView}})

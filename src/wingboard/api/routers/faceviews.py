@@ -1,4 +1,4 @@
-"""What the face's views draw over a panel, in its coordinates (mm): hands, behind, webs, eye, reference."""
+"""What the face's views draw over a module, in its coordinates (mm): hands, behind, webs, eye, reference."""
 
 from __future__ import annotations
 
@@ -8,9 +8,6 @@ from pydantic import BaseModel
 from shapely import Polygon, affinity
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
-from wingboard.core.design.errors import UnknownThing
-from wingboard.core.design.profile import depth_behind_front, plates
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.checks.behind import cable_room
 from wingboard.core.face.reach import cap_needed, sight, zones
 from wingboard.core.face.reference import fit, traced_holes
@@ -18,6 +15,9 @@ from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_neede
 from wingboard.core.face.sweep import Sweep, off_direction, sweeps_on
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.record.errors import UnknownThing
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.profile import depth_behind_front, plates
 
 router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"], responses=PROBLEMS)
 
@@ -52,7 +52,7 @@ class StepView(BaseModel):
 
 
 class SweepView(BaseModel):
-    """A procedure over this panel; ``broken`` names the steps before which it jumps or goes back."""
+    """A procedure over this module; ``broken`` names the steps before which it jumps or goes back."""
 
     procedure: str
     name: str
@@ -130,7 +130,7 @@ class ReferenceView(BaseModel):
 
 
 class FaceViews(BaseModel):
-    """Everything the views of one panel draw."""
+    """Everything the views of one module draw."""
 
     hands: list[HandView]
     zones: list[ZoneView]
@@ -142,13 +142,13 @@ class FaceViews(BaseModel):
     references: list[ReferenceView]
 
 
-@router.get("/{panel}", responses={200: {"model": FaceViews}})
-def views(desk: OnDesk, design_id: DesignId, panel: DesignId) -> Response:
-    """The views of one panel."""
+@router.get("/{module}", responses={200: {"model": FaceViews}})
+def views(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
+    """The views of one module."""
     r = desk.open(design_id).resolved
-    found = r.panels.get(panel)
+    found = r.modules.get(module)
     if found is None:
-        raise UnknownThing(f"There is no panel “{panel}” in this design", "panel")
+        raise UnknownThing(f"There is no module “{module}” in this design", "module")
     return as_json(
         FaceViews(
             hands=[_hand(r, p) for p in found.placed if p.part.hand],
@@ -177,9 +177,9 @@ def _hand(r: Resolved, p: Placed) -> HandView:
     return HandView(function=p.function.id, touched=_path(there.drawn()), room=_path(room), guard=guard)
 
 
-def _zones(r: Resolved, panel: ResolvedPanel) -> list[ZoneView]:
+def _zones(r: Resolved, module: ResolvedModule) -> list[ZoneView]:
     return [
-        ZoneView(hand=z.hand, name=z.name, x=z.x - panel.panel.x, y=z.y - panel.panel.y, radius=z.radius)
+        ZoneView(hand=z.hand, name=z.name, x=z.x - module.module.x, y=z.y - module.module.y, radius=z.radius)
         for z in zones(r)
     ]
 
@@ -213,12 +213,12 @@ def _body(r: Resolved, p: Placed) -> BodyView:
     )
 
 
-def _boxes(r: Resolved, panel: ResolvedPanel) -> list[BoxView]:
+def _boxes(r: Resolved, module: ResolvedModule) -> list[BoxView]:
     found = []
     for k in behind_boxes(r.design):
         box = affinity.translate(Polygon([(0, 0), (k.width, 0), (k.width, k.height), (0, k.height)]), k.x, k.y)
         found.append(
-            BoxView(name=k.name, path=_path(affinity.translate(box, -panel.panel.x, -panel.panel.y)), clear=k.clear)
+            BoxView(name=k.name, path=_path(affinity.translate(box, -module.module.x, -module.module.y)), clear=k.clear)
         )
     return found
 
@@ -227,10 +227,10 @@ SHOWN = 2.5
 """Webs up to this many times what is needed are shown."""
 
 
-def _webs(r: Resolved, panel: ResolvedPanel) -> list[WebView]:
+def _webs(r: Resolved, module: ResolvedModule) -> list[WebView]:
     worst: dict[tuple[int, int], WebView] = {}
     for layer in plates(r.design.stack):
-        need, shapes = bridge_needed(r.design, layer).value, panel.openings(layer.id)
+        need, shapes = bridge_needed(r.design, layer).value, module.openings(layer.id)
         for near in shapes.closer_than(need * SHOWN):
             a, b = int(shapes.owners[near.a]), int(shapes.owners[near.b])
             key = (min(a, b), max(a, b))
@@ -258,10 +258,10 @@ def _eye(r: Resolved) -> EyeView | None:
     )
 
 
-def _references(r: Resolved, panel: ResolvedPanel) -> list[ReferenceView]:
+def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
     found = []
     for reference in r.design.references:
-        lies = fit(reference) if reference.panel == panel.panel.id else None
+        lies = fit(reference) if reference.module == module.module.id else None
         if lies is None:
             continue
         holes = [

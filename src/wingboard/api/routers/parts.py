@@ -8,20 +8,21 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
-from wingboard.core.design.apply import apply
-from wingboard.core.design.carry.steps import find_function
-from wingboard.core.design.commands import MeasurePart
-from wingboard.core.design.measuring import measurable, sheet_value
-from wingboard.core.design.model import Design, Layer
-from wingboard.core.design.part import Part
-from wingboard.core.design.profile import cutouts, depth_behind_front, thread_needed
-from wingboard.core.design.reading import Reading
-from wingboard.core.design.shapes import Shape
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.parts import MeasurePart
+from wingboard.core.changes.handlers.steps import find_function
+from wingboard.core.changes.measuring import measurable, sheet_value
 from wingboard.core.files.tables import write_csv
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.parts.side import SideBox, side_view
+from wingboard.core.record.design import Design
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.part import Part
+from wingboard.core.record.reading import Reading
+from wingboard.core.record.shapes import Shape
+from wingboard.core.resolved.profile import cutouts, depth_behind_front, thread_needed
 
 router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"], responses=PROBLEMS)
 

@@ -8,8 +8,8 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import PROBLEMS
-from wingboard.core.design.errors import NotALength
 from wingboard.core.quantity import QuantityError, length
+from wingboard.core.record.errors import NotALength
 
 router = APIRouter(prefix="/api/quantity", tags=["quantity"], responses=PROBLEMS)
 

@@ -1,4 +1,4 @@
-"""Wire: boards, signals, the pin list, and solving."""
+"""Wire: boards, lines, the pin list, and solving."""
 
 from __future__ import annotations
 
@@ -9,9 +9,9 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
 from wingboard.api.views import DesignView, changed_view
-from wingboard.core.design.commands import AddController, SetPins
-from wingboard.core.design.model import BoardKind
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.commands.wire import AddController, SetPins
+from wingboard.core.record.wiring import BoardKind
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.pinlist import pin_list
@@ -26,7 +26,7 @@ class PinView(BaseModel):
 
     name: str
     can: tuple[str, ...]
-    signal: str | None
+    line: str | None
 
 
 class BoardView(BaseModel):
@@ -47,9 +47,9 @@ class RowView(BaseModel):
     direction: str
     function: str
     terminal: str
-    panel: str
+    module: str
     note: str
-    signal: str
+    line: str
     controller: str
     by: str
 
@@ -95,11 +95,11 @@ def wires(desk: OnDesk, design_id: DesignId) -> Response:
 
 
 def _boards(r: Resolved) -> list[BoardView]:
-    given = {(p.controller, p.pin): p.signal for p in r.design.pins}
+    given = {(p.controller, p.pin): p.line for p in r.design.pins}
     found = []
     for controller in r.design.controllers:
         kind = boards()[controller.board]
-        pins = [PinView(name=p.name, can=p.can(), signal=given.get((controller.id, p.name))) for p in kind.pins]
+        pins = [PinView(name=p.name, can=p.can(), line=given.get((controller.id, p.name))) for p in kind.pins]
         found.append(
             BoardView(id=controller.id, name=controller.name, board=controller.board, chip=kind.chip, pins=pins)
         )
@@ -108,7 +108,7 @@ def _boards(r: Resolved) -> list[BoardView]:
 
 @router.post("/solve", responses={200: {"model": Solved}})
 def solve_pins(desk: OnDesk, design_id: DesignId, asked: Solve) -> Response:
-    """Give every signal a pin, keep the result, and say what did not fit."""
+    """Give every line a pin, keep the result, and say what did not fit."""
     state = desk.open(design_id, asked.base)
     found = solve(state.resolved, keep=not asked.afresh)
     command = SetPins(pins=found.pins)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from wingboard.core.design.workshop import Machine
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.workshop import Machine
 
 
 class BedFit(NamedTuple):

@@ -5,15 +5,15 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
-from wingboard.core.design.space import fitting_opening
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.record.space import fitting_opening
+from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 
 class Chain(NamedTuple):
     """A row of modules in the opening. ``clear`` is the width (mm) they leave; the tolerances are of their sum."""
 
-    modules: tuple[ResolvedPanel, ...]
+    modules: tuple[ResolvedModule, ...]
     opening: float
     taken: float
     worst: float
@@ -37,17 +37,17 @@ class Chain(NamedTuple):
 
 def chain(r: Resolved) -> Chain | None:
     """The widest row of modules across the opening, left to right; None when there is no module."""
-    panels = sorted(r.panels.values(), key=lambda p: p.panel.x)
-    rows = [[q for q in panels if _beside(p, q)] for p in panels]
+    modules = sorted(r.modules.values(), key=lambda p: p.module.x)
+    rows = [[q for q in modules if _beside(p, q)] for p in modules]
     if not rows:
         return None
     row = max(rows, key=lambda each: sum(p.size[0] for p in each))
     x0, _, x1, _ = area_of(fitting_opening(r.design.brief).loop()).bounds
-    tolerances = [p.panel.tolerance for p in row]
+    tolerances = [p.module.tolerance for p in row]
     likely = math.sqrt(math.fsum(t * t for t in tolerances))
     return Chain(tuple(row), x1 - x0, sum(p.size[0] for p in row), math.fsum(tolerances), likely)
 
 
-def _beside(a: ResolvedPanel, b: ResolvedPanel) -> bool:
-    low = max(a.panel.y, b.panel.y)
-    return min(a.panel.y + a.size[1], b.panel.y + b.size[1]) - low > min(a.size[1], b.size[1]) / 2
+def _beside(a: ResolvedModule, b: ResolvedModule) -> bool:
+    low = max(a.module.y, b.module.y)
+    return min(a.module.y + a.size[1], b.module.y + b.size[1]) - low > min(a.size[1], b.size[1]) / 2

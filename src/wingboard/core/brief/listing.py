@@ -11,25 +11,27 @@ from typing import Any, NamedTuple, get_args
 from pydantic import ValidationError
 
 from wingboard.core.brief.wanted import load_in, read_line
-from wingboard.core.design.commands import AddFunction
-from wingboard.core.design.errors import NotPossible
-from wingboard.core.design.model import Design, Duty, Function, Hand, Moment, State, Switched
+from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.functions import Duty, Function, HandSide, Moment, State, Switched
 
 COLUMNS = (
     "name", "group", "want", "event", "volts", "amps", "ac", "bus", "positions", "indicator",
-    "weight", "state", "duty", "of", "hand", "moment",
+    "risk", "state", "duty", "of", "hand", "moment",
 )  # fmt: skip
 MOST_LINES = 2000
 _SAME = {
     "function": "name", "what": "name", "control": "want", "kind": "want", "part": "want", "section": "group",
     "v": "volts", "a": "amps", "words": "positions", "light": "indicator", "shows": "of", "protects": "of",
     "when": "moment",
+    "weight": "risk",
 }  # fmt: skip
 _CHOICES: Mapping[str, tuple[str, ...]] = {
-    "weight": ("normal", "guarded", "emergency"),
+    "risk": ("normal", "guarded", "emergency"),
     "state": get_args(State),
     "duty": get_args(Duty),
-    "hand": get_args(Hand),
+    "hand": get_args(HandSide),
     "moment": get_args(Moment),
 }
 _QUOTED = re.compile(r"^'(?=[=+\-@\t])")
@@ -176,8 +178,8 @@ def _written(f: Function, names: Mapping[str, str]) -> tuple[str, ...]:
     s = f.switches
     figures = tuple(f"{v:g}" if v else "" for v in (s.volts, s.amps))
     state = "" if f.state == "wanted" else f.state
-    weight = "" if f.weight == "normal" else f.weight
+    risk = "" if f.risk == "normal" else f.risk
     belongs = names.get(f.of or "", "")
     words = " / ".join(f.positions)
-    tail = (weight, state, f.duty or "", belongs, f.hand, f.moment)
+    tail = (risk, state, f.duty or "", belongs, f.hand, f.moment)
     return (f.name, f.group, f.want, s.event, *figures, "yes" if s.ac else "", s.bus, words, f.indicator, *tail)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from wingboard.core.design.model import Layer
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.workshop import Stock
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.workshop import Stock
+from wingboard.core.resolved.design import Resolved
 
 
 def same_sheet(sheet: Stock, layer: Layer) -> bool:
@@ -18,9 +18,9 @@ def sheets_needed(r: Resolved, layer: Layer) -> int:
     """Sheets for one layer of every module, taken from the largest sheet of its kind; 1 a module when none is known."""
     sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
     if not sheets:
-        return len(r.panels)
+        return len(r.modules)
     sheet = max(sheets, key=lambda s: s.width * s.height)
-    return math.ceil(math.fsum(1 / max(1, _per_sheet(p.size, sheet)) for p in r.panels.values()) - 1e-9)
+    return math.ceil(math.fsum(1 / max(1, _per_sheet(p.size, sheet)) for p in r.modules.values()) - 1e-9)
 
 
 def _per_sheet(size: tuple[float, float], sheet: Stock) -> int:

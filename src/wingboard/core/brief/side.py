@@ -11,10 +11,10 @@ from typing import NamedTuple
 
 from shapely import LineString, Polygon, unary_union
 
-from wingboard.core.design.profile import depth_behind_front, thickness
-from wingboard.core.design.resolved import Placed, Resolved
-from wingboard.core.design.space import Brief, Seat
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.record.space import Brief, Seat
+from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.profile import depth_behind_front, thickness
 
 LEG = 65.0
 """Half the thickness (mm) of a thigh and a shin (from memory: body dimensions of adults, 95th percentile)."""
@@ -67,9 +67,9 @@ def _quad(pitch: float, low: float, high: float, front: float, back: float) -> t
 
 
 def _body(r: Resolved, p: Placed) -> tuple[Point, ...]:
-    panel = r.panels[p.place.panel].panel
+    module = r.modules[p.place.module].module
     _, y0, _, y1 = p.part.body.rounded().turned(p.place.turn).bounds
-    base, solid = panel.y + p.place.y + p.part.behind_y, thickness(r.design.stack)
+    base, solid = module.y + p.place.y + p.part.behind_y, thickness(r.design.stack)
     deep = depth_behind_front(p.part, r.design.stack, p.function.pocket)
     return _quad(r.design.brief.pitch, base + y0, base + y1, min(solid, deep), deep)
 

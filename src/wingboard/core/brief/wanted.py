@@ -6,8 +6,8 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
-from wingboard.core.design.model import Duty, Function, Switched, Wanted
-from wingboard.core.design.part import Family, Part
+from wingboard.core.record.functions import Duty, Function, Switched, Wanted
+from wingboard.core.record.part import Family, Part
 
 KINDS: tuple[tuple[Family, str], ...] = (
     ("emergency", r"emergency stops?|e-stops?|mushrooms?"),
@@ -76,7 +76,7 @@ def duty_of(function: Function, part: Part | None = None) -> Duty:
     return "source" if family is None and _SOURCE.search(function.name) else "control"
 
 
-class Line(NamedTuple):
+class WishLine(NamedTuple):
     """A typed line taken apart."""
 
     name: str
@@ -84,7 +84,7 @@ class Line(NamedTuple):
     switches: Switched
 
 
-def read_line(text: str) -> Line:
+def read_line(text: str) -> WishLine:
     """Take a line apart into a name and what is wanted.
 
     “gong push button” → gong, push button; “Saloon heat toggle 24 V 6 A” → Saloon heat, toggle, switching 24 V 6 A.
@@ -98,8 +98,8 @@ def read_line(text: str) -> Line:
         if first > 0:
             name, want = " ".join(words[:first]).strip(" ,:;-"), " ".join(words[first:])
             if name:
-                return Line(name, want, load_in(want))
-    return Line(" ".join(words), "", load_in(text))
+                return WishLine(name, want, load_in(want))
+    return WishLine(" ".join(words), "", load_in(text))
 
 
 def load_in(text: str) -> Switched:

@@ -6,10 +6,10 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from wingboard.core.cut.scenes import panel_scenes
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Scene
-from wingboard.core.findings.finding import Finding
+from wingboard.core.findings.finding import SEVERITY_WORDS, Finding
+from wingboard.core.resolved.design import Resolved
 
 CAUTIONS = (
     "Laser: never PVC or vinyl (chlorine), nor polycarbonate or ABS without knowing how it behaves. Extract the fumes, "
@@ -44,15 +44,15 @@ def drill_schedule(scenes: dict[str, Scene]) -> tuple[Drill, ...]:
 
 
 def unsettled(findings: Sequence[Finding]) -> tuple[str, ...]:
-    """A line for each stop and look that still stands."""
+    """A line for each finding that is still to be fixed or judged."""
     lines = []
     for f in findings:
-        if f.weight == "note" or not f.unsettled:
+        if f.severity == "note" or not f.unsettled:
             continue
         figures = ""
         if f.measured and f.needed:
             figures = f": {f.measured.value:.1f} {f.measured.unit}, {f.needed.value:.1f} {f.needed.unit} needed"
-        lines.append(f"{f.weight.upper()} {f.title}, {f.detail}{figures}")
+        lines.append(f"{SEVERITY_WORDS[f.severity].upper()} {f.title}, {f.detail}{figures}")
     return tuple(lines)
 
 
@@ -61,14 +61,16 @@ def job_sheet(r: Resolved, findings: Sequence[Finding]) -> str:
     left = unsettled(findings)
     lines = [f"{r.design.name}: job sheet", ""]
     lines += (
-        ["NOT SETTLED BEFORE CUTTING", *(f"  {line}" for line in left)] if left else ["Every stop and look is settled."]
+        ["NOT SETTLED BEFORE CUTTING", *(f"  {line}" for line in left)]
+        if left
+        else ["Nothing is left to fix or to judge."]
     )
     accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted]
     lines += ["", "ACCEPTED, WITH REASON", *accepted] if accepted else []
-    for panel in r.panels.values():
-        scenes = panel_scenes(r, panel)
-        width, height = panel.size
-        lines += ["", f"{panel.panel.name}: {width:.1f} x {height:.1f} mm"]
+    for module in r.modules.values():
+        scenes = module_scenes(r, module)
+        width, height = module.size
+        lines += ["", f"{module.module.name}: {width:.1f} x {height:.1f} mm"]
         for scene_id, scene in scenes.items():
             counts = ", ".join(f"{len(scene.of(op))} {op}" for op in OPERATIONS if scene.of(op))
             lines.append(f"  {scene_id}, {scene.thickness:.1f} mm: in this order {counts}")

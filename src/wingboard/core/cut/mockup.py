@@ -3,37 +3,37 @@
 from __future__ import annotations
 
 from wingboard.core.cut.scenes import graphic_items, lettering_items
-from wingboard.core.design.part import Part
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.shapes import Circle, Shape
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import Vertex, moved, turned
+from wingboard.core.record.part import Part
+from wingboard.core.record.shapes import Circle, Shape
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 
-def mockup_face(r: Resolved, panel: ResolvedPanel) -> Scene:
+def mockup_face(r: Resolved, module: ResolvedModule) -> Scene:
     """What an eye sees: covers, holes with their centre marks, words and graphics."""
-    items = [*lettering_items(r, panel), *graphic_items(r, panel)]
-    for placed in panel.placed:
+    items = [*lettering_items(r, module), *graphic_items(r, module)]
+    for placed in module.placed:
         items += [
             _outline(placed, placed.part.cover, "what covers the face"),
             _outline(placed, placed.part.hole, "hole"),
         ]
-    return _scene(r, panel, "mock-up of the face", items)
+    return _scene(r, module, "mock-up of the face", items)
 
 
-def mockup_rear(r: Resolved, panel: ResolvedPanel) -> Scene:
+def mockup_rear(r: Resolved, module: ResolvedModule) -> Scene:
     """What a hand meets behind, left for right: bodies, clamps, holes with their centre marks."""
     items = []
-    for placed in panel.placed:
+    for placed in module.placed:
         items += [_outline(placed, placed.part.hole, "hole"), _body(placed)]
-    return _scene(r, panel, "mock-up of the rear, seen from behind", items).seen_from_behind()
+    return _scene(r, module, "mock-up of the rear, seen from behind", items).seen_from_behind()
 
 
-def _scene(r: Resolved, panel: ResolvedPanel, what: str, items: list[Item]) -> Scene:
-    width, height = panel.size
-    screws = [Item("inner", CirclePath(f.x, f.y, f.hole), f.name) for f in panel.fixings]
-    outline = Item("outline", panel.loop, panel.panel.name)
-    return Scene(f"{r.design.name}, {panel.panel.name}: {what}", width, height, 0.0, (*items, *screws, outline))
+def _scene(r: Resolved, module: ResolvedModule, what: str, items: list[Item]) -> Scene:
+    width, height = module.size
+    screws = [Item("inner", CirclePath(f.x, f.y, f.hole), f.name) for f in module.fixings]
+    outline = Item("outline", module.loop, module.module.name)
+    return Scene(f"{r.design.name}, {module.module.name}: {what}", width, height, 0.0, (*items, *screws, outline))
 
 
 def _body(placed: Placed) -> Item:

@@ -1,50 +1,50 @@
-"""From a resolved panel to the scenes its files are written from: one a layer, one for the lenses' film."""
+"""From a resolved module to the scenes its files are written from: one a layer, one for the lenses' film."""
 
 from __future__ import annotations
 
 import math
 
-from wingboard.core.design.model import Layer
-from wingboard.core.design.profile import plates
-from wingboard.core.design.resolved import Placed, PlacedCutout, Resolved, ResolvedPanel
-from wingboard.core.design.shapes import Circle
 from wingboard.core.face.graphics import LINE, Drawing, graphics_on
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
 from wingboard.core.geometry.outline import moved, rounded_rectangle, turned
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.shapes import Circle
+from wingboard.core.resolved.design import Placed, PlacedCutout, Resolved, ResolvedModule
+from wingboard.core.resolved.profile import plates
 
 
-def layer_scene(r: Resolved, panel: ResolvedPanel, layer: Layer) -> Scene:
-    """Everything to make on one layer of a panel, seen from the front, origin at the panel's lower left corner.
+def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
+    """Everything to make on one layer of a module, seen from the front, origin at the module's lower left corner.
 
     Openings go through (``inner``) unless cut from behind to a depth (``pocket``); words are engraved on the face.
     """
     items = []
     if layer.role == "face":
-        items += [*lettering_items(r, panel), *graphic_items(r, panel)]
+        items += [*lettering_items(r, module), *graphic_items(r, module)]
     names = {f.id: f.name for f in r.design.functions}
-    cuts = panel.cutouts(layer.id)
+    cuts = module.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
     items += [_cut(cut, names) for cut in cuts if cut.depth is None]
-    items.append(Item("outline", panel.loop, panel.panel.name))
-    return _scene(r, panel, layer.name, layer.thickness, tuple(items))
+    items.append(Item("outline", module.loop, module.module.name))
+    return _scene(r, module, layer.name, layer.thickness, tuple(items))
 
 
-def lettering_items(r: Resolved, panel: ResolvedPanel) -> list[Item]:
-    """The functions' words and marks on the face of a panel."""
+def lettering_items(r: Resolved, module: ResolvedModule) -> list[Item]:
+    """The functions' words and marks on the face of a module."""
     letters = letterings(r)
-    return [item for placed in panel.placed for item in _engraved(placed, letters[placed.number])]
+    return [item for placed in module.placed for item in _engraved(placed, letters[placed.number])]
 
 
-def graphic_items(r: Resolved, panel: ResolvedPanel) -> list[Item]:
-    """Brackets, boxes, texts, placards and symbols of a panel."""
-    return [item for drawing in graphics_on(r, panel) for item in _graphic(drawing)]
+def graphic_items(r: Resolved, module: ResolvedModule) -> list[Item]:
+    """Brackets, boxes, texts, placards and symbols of a module."""
+    return [item for drawing in graphics_on(r, module) for item in _graphic(drawing)]
 
 
-def film_scene(r: Resolved, panel: ResolvedPanel) -> Scene | None:
-    """The captions' lenses with their words, to print on film; None when the panel has no lens with words."""
+def film_scene(r: Resolved, module: ResolvedModule) -> Scene | None:
+    """The captions' lenses with their words, to print on film; None when the module has no lens with words."""
     items: list[Item] = []
-    for placed in panel.placed:
+    for placed in module.placed:
         letters = letterings(r)[placed.number]
         if letters.inside and letters.words:
             items += [
@@ -56,19 +56,19 @@ def film_scene(r: Resolved, panel: ResolvedPanel) -> Scene | None:
                 placed.function.id, "window", placed.part.hole, placed.place.x, placed.place.y, placed.place.turn, None
             )
             items.append(_cut(window, {placed.function.id: placed.function.name}))
-    return _scene(r, panel, "Film for the lenses", 0.0, tuple(items)) if items else None
+    return _scene(r, module, "Film for the lenses", 0.0, tuple(items)) if items else None
 
 
-def panel_scenes(r: Resolved, panel: ResolvedPanel) -> dict[str, Scene]:
-    """Every scene of a panel by a short name: the layers' ids, and ``film``."""
-    scenes = {layer.id: layer_scene(r, panel, layer) for layer in plates(r.design.stack)}
-    film = film_scene(r, panel)
+def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
+    """Every scene of a module by a short name: the layers' ids, and ``film``."""
+    scenes = {layer.id: layer_scene(r, module, layer) for layer in plates(r.design.stack)}
+    film = film_scene(r, module)
     return {**scenes, **({"film": film} if film else {})}
 
 
-def _scene(r: Resolved, panel: ResolvedPanel, what: str, thickness: float, items: tuple[Item, ...]) -> Scene:
-    width, height = panel.size
-    return Scene(f"{r.design.name}, {panel.panel.name}: {what}", width, height, thickness, items)
+def _scene(r: Resolved, module: ResolvedModule, what: str, thickness: float, items: tuple[Item, ...]) -> Scene:
+    width, height = module.size
+    return Scene(f"{r.design.name}, {module.module.name}: {what}", width, height, thickness, items)
 
 
 def _cut(cut: PlacedCutout, names: dict[str, str]) -> Item:

@@ -6,12 +6,12 @@ from typing import NamedTuple
 
 from shapely import box as rectangle
 
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.words import Graphic, Style
 from wingboard.core.face.legend import Word, boxed, drawn_symbol, letterings
 from wingboard.core.face.lettering import Run, run
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.geometry.shapeset import ShapeSet
+from wingboard.core.record.legends import Graphic, Style
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 LINE = 0.6
 """Width of an engraved line (mm)."""
@@ -25,7 +25,7 @@ Segment = tuple[float, float, float, float]
 
 
 class Drawing(NamedTuple):
-    """A graphic as it is engraved, in panel coordinates (mm)."""
+    """A graphic as it is engraved, in the module's coordinates (mm)."""
 
     graphic: Graphic
     words: tuple[Word, ...]
@@ -33,19 +33,19 @@ class Drawing(NamedTuple):
     room: tuple[float, float, float, float]
 
 
-def graphics_on(r: Resolved, panel: ResolvedPanel) -> tuple[Drawing, ...]:
-    """Every graphic of a panel, drawn."""
+def graphics_on(r: Resolved, module: ResolvedModule) -> tuple[Drawing, ...]:
+    """Every graphic of a module, drawn."""
 
     def compute() -> tuple[Drawing, ...]:
-        return tuple(_drawn(r, panel, g) for g in r.design.graphics if g.panel == panel.panel.id)
+        return tuple(_drawn(r, module, g) for g in r.design.graphics if g.module == module.module.id)
 
-    return r.once(f"graphics on {panel.panel.id}", compute)
+    return r.once(f"graphics on {module.module.id}", compute)
 
 
-def _drawn(r: Resolved, panel: ResolvedPanel, graphic: Graphic) -> Drawing:
+def _drawn(r: Resolved, module: ResolvedModule, graphic: Graphic) -> Drawing:
     style = r.design.style
     if graphic.kind == "bracket":
-        return _bracket(graphic, style, *_span(r, panel, graphic))
+        return _bracket(graphic, style, *_span(r, module, graphic))
     if graphic.kind == "box":
         return _box(graphic, style)
     if graphic.kind == "symbol":
@@ -82,10 +82,10 @@ def _lines(graphic: Graphic, style: Style) -> tuple[Word, ...]:
     )
 
 
-def _span(r: Resolved, panel: ResolvedPanel, graphic: Graphic) -> tuple[float, float, float]:
+def _span(r: Resolved, module: ResolvedModule, graphic: Graphic) -> tuple[float, float, float]:
     """Left, right and height (mm) of a bracket: over its functions and their words, or as stated."""
     ids = set(graphic.functions)
-    spanned = [p for p in panel.placed if p.function.id in ids]
+    spanned = [p for p in module.placed if p.function.id in ids]
     if not spanned:
         return graphic.x, graphic.x + max(graphic.width, 1.0), graphic.y
     reaches = [_reach(r, p) for p in spanned]
@@ -94,7 +94,7 @@ def _span(r: Resolved, panel: ResolvedPanel, graphic: Graphic) -> tuple[float, f
 
 
 def _reach(r: Resolved, placed: Placed) -> tuple[float, float, float, float]:
-    """What a part and its words cover, in panel coordinates; ``y`` of a bracket over parts is added to its height."""
+    """What a part and its words cover, on its module; ``y`` of a bracket over parts is added to its height."""
     boxes = [placed.part.cover.rounded().turned(placed.place.turn).bounds]
     letters = letterings(r)[placed.number]
     boxes += [w.box.bounds for w in letters.words if not letters.inside]
@@ -147,12 +147,12 @@ def _ordered(line: Segment) -> Segment:
     return min(x0, x1) - 1e-3, min(y0, y1) - 1e-3, max(x0, x1) + 1e-3, max(y0, y1) + 1e-3
 
 
-def graphic_shapes(r: Resolved, panel: ResolvedPanel) -> tuple[ShapeSet, tuple[Drawing, ...]]:
-    """The shapes of all graphics of a panel, and the graphic of each."""
+def graphic_shapes(r: Resolved, module: ResolvedModule) -> tuple[ShapeSet, tuple[Drawing, ...]]:
+    """The shapes of all graphics of a module, and the graphic of each."""
 
     def compute() -> tuple[ShapeSet, tuple[Drawing, ...]]:
-        found = [(shape, n, d) for n, d in enumerate(graphics_on(r, panel)) for shape in taken_by(d)]
+        found = [(shape, n, d) for n, d in enumerate(graphics_on(r, module)) for shape in taken_by(d)]
         at = [(0.0, 0.0)] * len(found)
         return ShapeSet([s for s, _, _ in found], [-1000 - n for _, n, _ in found], at), tuple(d for _, _, d in found)
 
-    return r.once(f"graphic shapes on {panel.panel.id}", compute)
+    return r.once(f"graphic shapes on {module.module.id}", compute)

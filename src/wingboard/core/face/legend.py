@@ -11,14 +11,14 @@ from typing import NamedTuple
 
 from shapely import MultiPoint, Polygon
 
-from wingboard.core.design.part import Part
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.shapes import Circle, Path, Rect, Shape
-from wingboard.core.design.words import Legend, Style
 from wingboard.core.face.lettering import Arc, Contour, Run, contours, run, stroke_lines
 from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.geometry.shapeset import ShapeSet
+from wingboard.core.record.legends import Legend, Style
+from wingboard.core.record.part import Part
+from wingboard.core.record.shapes import Circle, Path, Rect, Shape
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 GAP = 1.6
 """Between words and what they belong to (mm)."""
@@ -248,13 +248,13 @@ def _symbol(legend: Legend, cover: Shape, turn: float, others: list[Word], style
     return drawn_symbol(name, round(size, 2), legend.dx, sign * (reach + GAP + size / 2) + legend.dy)
 
 
-def words_on(r: Resolved, panel: ResolvedPanel) -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
-    """The boxes of all functions' words on the face of a panel (those on lenses apart), and what each is."""
+def words_on(r: Resolved, module: ResolvedModule) -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
+    """The boxes of all functions' words on the face of a module (those on lenses apart), and what each is."""
 
     def compute() -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
         found = [
             (placed, word)
-            for placed in panel.placed
+            for placed in module.placed
             for letters in (letterings(r)[placed.number],)
             if not letters.inside
             for word in letters.words
@@ -262,4 +262,4 @@ def words_on(r: Resolved, panel: ResolvedPanel) -> tuple[ShapeSet, tuple[tuple[P
         at = [(p.place.x, p.place.y) for p, _ in found]
         return ShapeSet([w.box for _, w in found], [p.number for p, _ in found], at), tuple(found)
 
-    return r.once(f"words on {panel.panel.id}", compute)
+    return r.once(f"words on {module.module.id}", compute)

@@ -15,8 +15,8 @@ from fontTools.pens.basePen import BasePen
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.svgPathPen import SVGPathPen
 
-from wingboard.core.design.words import FontName
 from wingboard.core.face.fonts import Affine, glyph_set, is_stroke, outlines, strokes
+from wingboard.core.record.legends import FontName
 
 Contour = tuple[tuple[float, float], ...]
 FONT: FontName = "barlow-semi-condensed"

@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 import shapely
 
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
 from wingboard.core.face.rules import spacing_needed
 from wingboard.core.geometry.rounded import Rounded, gap
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 LOOK_ROUND = 120.0
 """Neighbours further than this (mm) are not shown."""
@@ -44,10 +44,10 @@ def _touched(placed: Placed) -> Rounded:
 
 
 def neighbours(r: Resolved, lead: Placed, most: int = 3) -> tuple[Neighbour, ...]:
-    """The nearest parts on the same panel, nearest first: hand to hand where both are touched."""
-    panel, mine = r.panels[lead.place.panel], _touched(lead)
+    """The nearest parts on the same module, nearest first: hand to hand where both are touched."""
+    module, mine = r.modules[lead.place.module], _touched(lead)
     found = []
-    for other in panel.placed:
+    for other in module.placed:
         if other.number == lead.number:
             continue
         reach = max(abs(other.place.x - lead.place.x), abs(other.place.y - lead.place.y))
@@ -82,12 +82,12 @@ def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, flo
     return (ax + ux * a.radius, ay + uy * a.radius), (bx - ux * b.radius, by - uy * b.radius)
 
 
-def to_edge(panel: ResolvedPanel, placed: Placed) -> ToEdge:
+def to_edge(module: ResolvedModule, placed: Placed) -> ToEdge:
     """How far the part's covered face is from the plate's edge; negative when it reaches over."""
     shape = placed.part.cover.rounded().turned(placed.place.turn).moved(placed.place.x, placed.place.y)
-    (ax, ay), (bx, by) = shapely.shortest_line(shape.core, panel.area.exterior).coords
+    (ax, ay), (bx, by) = shapely.shortest_line(shape.core, module.area.exterior).coords
     way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5
-    inside = panel.area.covers(shape.core)
+    inside = module.area.covers(shape.core)
     share = shape.radius / way if way else 0.0
     start = (ax + (bx - ax) * share, ay + (by - ay) * share)
     return ToEdge((way if inside else -way) - shape.radius, start, (bx, by))

@@ -12,11 +12,12 @@ import re
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from wingboard.core.design.commands import Command, MoveItems, PlacePart
-from wingboard.core.design.errors import NotALength, NotPossible
-from wingboard.core.design.resolved import Placed, Resolved
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import MoveItems, PlacePart
 from wingboard.core.face.near import gap_between, nearest
 from wingboard.core.quantity import VISIBLE, QuantityError, length
+from wingboard.core.record.errors import NotALength, NotPossible
+from wingboard.core.resolved.design import Placed, Resolved
 
 _WORD = re.compile(
     r"\s*(?P<word>row|column|pitch|gap|[xyr])\s*(?P<rest>.*?)(?=\s+(?:row|column|pitch|gap|[xyr](?=[\s\d+.\-]))|$)",
@@ -121,7 +122,7 @@ def _gap(value: float, r: Resolved, placed: list[Placed], spots: dict[str, list[
     lead = placed[0]
     near = nearest(r, lead)
     if near is None:
-        raise NotPossible("There is no neighbour on this panel to keep a gap to", "selection")
+        raise NotPossible("There is no neighbour on this module to keep a gap to", "selection")
     dx, dy = lead.place.x - near.other.place.x, lead.place.y - near.other.place.y
     along = 0 if abs(dx) >= abs(dy) else 1
     away = math.copysign(1.0, dx if along == 0 else dy)
@@ -149,5 +150,5 @@ def _command(p: Placed, x: float, y: float, turn: float) -> Command:
     if round(turn % 360, 4) == p.place.turn:
         return MoveItems(functions=(p.function.id,), dx=round(x - p.place.x, 4), dy=round(y - p.place.y, 4))
     return PlacePart(
-        function=p.function.id, panel=p.place.panel, x=round(x, 4), y=round(y, 4), turn=round(turn % 360, 4)
+        function=p.function.id, module=p.place.module, x=round(x, 4), y=round(y, 4), turn=round(turn % 360, 4)
     )

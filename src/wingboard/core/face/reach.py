@@ -9,9 +9,9 @@ import math
 from typing import NamedTuple
 
 from wingboard.core.brief.side import Point, at, eye_point
-from wingboard.core.design.resolved import Placed, Resolved
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.resolved.design import Placed, Resolved
 
 SHOULDER_DOWN, SHOULDER_OUT = 230.0, 190.0
 """The shoulder's joint below the eye and beside the middle (mm, from memory: body dimensions of adults)."""
@@ -104,8 +104,8 @@ def beyond(r: Resolved, placed: Placed, name: str = "primary") -> float | None:
     eye = eye_point(brief, height)
     if eye is None:
         return None
-    panel = r.panels[placed.place.panel].panel
-    x, y = panel.x + placed.place.x, panel.y + placed.place.y
+    module = r.modules[placed.place.module].module
+    x, y = module.x + placed.place.x, module.y + placed.place.y
     up, before = _rel(brief.pitch, (eye[0], eye[1] - SHOULDER_DOWN))
     reach = brief.reach * (limit(r.design, "reach-primary") if name == "primary" else 1.0)
     sides = [side for hand, side in (("left", -1), ("right", 1)) if brief.free_hand in (hand, "both")]

@@ -1,4 +1,4 @@
-"""A photograph or scan under the panel: scaled by a known length, or squared by points whose places are known.
+"""A photograph or scan under a module: scaled by a known length, or squared by points whose places are known.
 
 The projective map is found by the direct linear transform with normalised points (Hartley and Zisserman, from memory);
 a circle through three or more points by least squares (Kåsa's method, from memory).
@@ -13,15 +13,15 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.words import KnownLength, PicturePoint, Reference
+from wingboard.core.record.pictures import KnownLength, PicturePoint, Reference
+from wingboard.core.resolved.design import Resolved
 
 Matrix = npt.NDArray[np.float64]
 Point = tuple[float, float]
 
 
 class Fit(NamedTuple):
-    """How a picture lies on its panel.
+    """How a picture lies on its module.
 
     ``matrix``: 3 × 3, from pixels (x right, y down) to mm (y up); ``residual`` and ``worst``: how far (mm) the known
     points miss their places; ``one_pixel``: what an error of one pixel makes (mm) over the picture's width;
@@ -46,7 +46,7 @@ class Round(NamedTuple):
 
 
 class TracedHole(NamedTuple):
-    """A traced circle on the panel, and how far the hole of its function lies from it (mm), when it has one."""
+    """A traced circle on the module, and how far the hole of its function lies from it (mm), when it has one."""
 
     id: str
     function: str | None
@@ -72,14 +72,14 @@ def _upright(reference: Reference, point: PicturePoint) -> Point:
     return (reference.width - point.x if reference.mirrored else point.x), point.y
 
 
-def to_panel(matrix: Matrix, x: float, y: float) -> Point:
-    """A pixel (already turned the right way round) on the panel (mm)."""
+def to_module(matrix: Matrix, x: float, y: float) -> Point:
+    """A pixel (already turned the right way round) on the module (mm)."""
     px, py, w = matrix @ np.array([x, y, 1.0])
     return float(px / w), float(py / w)
 
 
 def _map(matrix: Matrix, reference: Reference, point: PicturePoint) -> Point:
-    return to_panel(matrix, *_upright(reference, point))
+    return to_module(matrix, *_upright(reference, point))
 
 
 def _length(matrix: Matrix, reference: Reference, known: KnownLength) -> float:
@@ -136,7 +136,7 @@ def _one_pixel(matrix: Matrix, reference: Reference) -> float:
         )
         return reference.scale.length / pixels / pixels * reference.width
     x, y = reference.width / 2, reference.height / 2
-    return math.dist(to_panel(matrix, x, y), to_panel(matrix, x + 1, y))
+    return math.dist(to_module(matrix, x, y), to_module(matrix, x + 1, y))
 
 
 def circle_through(points: Sequence[Point]) -> Round | None:
@@ -155,11 +155,11 @@ def circle_through(points: Sequence[Point]) -> Round | None:
 
 
 def traced_holes(r: Resolved, reference: Reference) -> tuple[TracedHole, ...]:
-    """Every traced circle of a picture on its panel, with the deviation of the hole that it shows."""
+    """Every traced circle of a picture on its module, with the deviation of the hole that it shows."""
     lies = fit(reference)
     if lies is None:
         return ()
-    placed = {p.function.id: p for p in r.placed if p.place.panel == reference.panel}
+    placed = {p.function.id: p for p in r.placed if p.place.module == reference.module}
     found = []
     for traced in reference.circles:
         circle = circle_through([_map(lies.matrix, reference, p) for p in traced.points])

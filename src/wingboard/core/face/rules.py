@@ -6,24 +6,25 @@ from typing import NamedTuple
 
 import shapely
 
-from wingboard.core.design.model import Design, Layer
-from wingboard.core.design.part import Part
-from wingboard.core.design.resolved import ResolvedPanel
-from wingboard.core.design.space import KeepOut
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.design import Design
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.part import Part
+from wingboard.core.record.space import KeepOut
+from wingboard.core.resolved.design import ResolvedModule
 
 _METAL = {"aluminium", "steel"}
 _FIBRE = {"hardboard", "mdf"}
 
 
-class Need(NamedTuple):
+class RoomNeeded(NamedTuple):
     """A distance (mm) and the limit it comes from."""
 
     value: float
     limit: str
 
 
-def spacing_needed(design: Design, a: Part, b: Part) -> Need | None:
+def spacing_needed(design: Design, a: Part, b: Part) -> RoomNeeded | None:
     """Edge-to-edge room for fingers between two controls; None when one of them is not touched.
 
     Two of a kind take their kind's figure, a mixed pair the larger; an emergency control stands apart by the
@@ -33,10 +34,10 @@ def spacing_needed(design: Design, a: Part, b: Part) -> Need | None:
         return None
     kinds = {a.hand.kind, b.hand.kind}
     usual = kinds - {"emergency"} or {"button"}
-    needs = [Need(limit(design, f"{kind}-spacing"), f"{kind}-spacing") for kind in sorted(usual)]
+    needs = [RoomNeeded(limit(design, f"{kind}-spacing"), f"{kind}-spacing") for kind in sorted(usual)]
     most = max(needs)
     if "emergency" in kinds:
-        return Need(most.value * limit(design, "emergency-factor"), "emergency-factor")
+        return RoomNeeded(most.value * limit(design, "emergency-factor"), "emergency-factor")
     return most
 
 
@@ -46,13 +47,13 @@ def widest_spacing(design: Design) -> float:
     return usual * max(1.0, limit(design, "emergency-factor"))
 
 
-def bridge_needed(design: Design, layer: Layer) -> Need:
+def bridge_needed(design: Design, layer: Layer) -> RoomNeeded:
     """The least web (mm) between two openings, or an opening and the edge, in a layer (common practice)."""
     if layer.material in _METAL:
-        return Need(limit(design, "bridge-metal"), "bridge-metal")
+        return RoomNeeded(limit(design, "bridge-metal"), "bridge-metal")
     name = "bridge-fibre" if layer.material in _FIBRE else "bridge-acrylic"
-    by_thickness = Need(limit(design, name) * layer.thickness, name)
-    return max(by_thickness, Need(limit(design, "bridge-least"), "bridge-least"))
+    by_thickness = RoomNeeded(limit(design, name) * layer.thickness, name)
+    return max(by_thickness, RoomNeeded(limit(design, "bridge-least"), "bridge-least"))
 
 
 def behind_boxes(design: Design) -> tuple[KeepOut, ...]:
@@ -60,7 +61,7 @@ def behind_boxes(design: Design) -> tuple[KeepOut, ...]:
     return tuple(k for k in design.brief.keepouts if k.side == "behind")
 
 
-def keep_out_on(box: KeepOut, panel: ResolvedPanel) -> shapely.Polygon:
-    """A keep-out of the opening, in a panel's coordinates."""
-    x, y = box.x - panel.panel.x, box.y - panel.panel.y
+def keep_out_on(box: KeepOut, module: ResolvedModule) -> shapely.Polygon:
+    """A keep-out of the opening, in a module's coordinates."""
+    x, y = box.x - module.module.x, box.y - module.module.y
     return shapely.box(x, y, x + box.width, y + box.height)

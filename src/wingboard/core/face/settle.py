@@ -5,9 +5,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from wingboard.core.design.commands import MoveItems
-from wingboard.core.design.profile import depth_behind_front, plates
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
+from wingboard.core.changes.commands.face import MoveItems
 from wingboard.core.face.graphics import graphic_shapes
 from wingboard.core.face.legend import Lettering, letterings, words_on
 from wingboard.core.face.rules import behind_boxes, bridge_needed, keep_out_on, spacing_needed, widest_spacing
@@ -16,6 +14,8 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import TOUCH, VISIBLE
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.profile import depth_behind_front, plates
 
 FARTHEST = 60.0
 """No fix moves a part further than this (mm)."""
@@ -41,10 +41,10 @@ class Shortfalls(NamedTuple):
 
 
 class Mover:
-    """Judges a part of a panel at other places, everything else standing still."""
+    """Judges a part of a module at other places, everything else standing still."""
 
-    def __init__(self, r: Resolved, panel: ResolvedPanel, placed: Placed) -> None:
-        self.r, self.panel, self.placed = r, panel, placed
+    def __init__(self, r: Resolved, module: ResolvedModule, placed: Placed) -> None:
+        self.r, self.module, self.placed = r, module, placed
         self.design = r.design
         self.widest = widest_spacing(r.design)
 
@@ -62,10 +62,10 @@ class Mover:
         return [shapes.shape(int(i)).moved(dx, dy) for i in mine]
 
     def _hands(self, dx: float, dy: float) -> float:
-        worst, shapes = -math.inf, self.panel.envelopes("hand")
+        worst, shapes = -math.inf, self.module.envelopes("hand")
         for shape in self._own(shapes, dx, dy):
             for i, apart in shapes.against(shape, self.widest, self.placed.number):
-                other = self.panel.by_number[int(shapes.owners[i])].part
+                other = self.module.by_number[int(shapes.owners[i])].part
                 need = spacing_needed(self.design, self.placed.part, other)
                 worst = max(worst, need.value - apart if need else -math.inf)
         return worst
@@ -73,15 +73,15 @@ class Mover:
     def _openings(self, dx: float, dy: float) -> tuple[float, float]:
         worst = worst_edge = -math.inf
         for layer in plates(self.design.stack):
-            need, shapes = bridge_needed(self.design, layer).value, self.panel.openings(layer.id)
+            need, shapes = bridge_needed(self.design, layer).value, self.module.openings(layer.id)
             for shape in self._own(shapes, dx, dy):
                 near = shapes.against(shape, need, self.placed.number)
                 worst = max(worst, need - near[0][1] if near else -math.inf)
-                worst_edge = max(worst_edge, need - margin_inside(shape, self.panel.area))
+                worst_edge = max(worst_edge, need - margin_inside(shape, self.module.area))
         return worst, worst_edge
 
     def _bodies(self, dx: float, dy: float) -> float:
-        need, shapes, worst = limit(self.design, "body-clearance"), self.panel.envelopes("body"), -math.inf
+        need, shapes, worst = limit(self.design, "body-clearance"), self.module.envelopes("body"), -math.inf
         for shape in self._own(shapes, dx, dy):
             near = shapes.against(shape, need, self.placed.number)
             worst = max(worst, need - near[0][1] if near else -math.inf)
@@ -89,12 +89,12 @@ class Mover:
 
     def _keepouts(self, dx: float, dy: float) -> float:
         depth = depth_behind_front(self.placed.part, self.design.stack, self.placed.function.pocket)
-        boxes = [keep_out_on(k, self.panel) for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
-        bodies = self._own(self.panel.envelopes("body"), dx, dy)
+        boxes = [keep_out_on(k, self.module) for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
+        bodies = self._own(self.module.envelopes("body"), dx, dy)
         return max((-gap(body, Rounded(box, 0.0)) for body in bodies for box in boxes), default=-math.inf)
 
     def _covers(self, dx: float, dy: float) -> float:
-        need, shapes, worst = limit(self.design, "cover-clearance"), self.panel.envelopes("cover"), -math.inf
+        need, shapes, worst = limit(self.design, "cover-clearance"), self.module.envelopes("cover"), -math.inf
         for shape in self._own(shapes, dx, dy):
             near = shapes.against(shape, need, self.placed.number)
             worst = max(worst, need - near[0][1] if near else -math.inf)
@@ -102,13 +102,13 @@ class Mover:
 
     def _graphics(self, dx: float, dy: float) -> float:
         """Against brackets, boxes, texts and placards, for what covers the face and for the part's words."""
-        shapes, _ = graphic_shapes(self.r, self.panel)
+        shapes, _ = graphic_shapes(self.r, self.module)
         if not len(shapes):
             return -math.inf
         need, worst = limit(self.design, "legend-clearance"), -math.inf
         letters = letterings(self.r)[self.placed.number]
         x, y = self.placed.place.x + dx, self.placed.place.y + dy
-        own = self._own(self.panel.envelopes("cover"), dx, dy)
+        own = self._own(self.module.envelopes("cover"), dx, dy)
         own += [word.box.moved(x, y) for word in letters.words if not letters.inside]
         for shape in own:
             near = shapes.against(shape, need, self.placed.number)
@@ -116,8 +116,8 @@ class Mover:
         return worst
 
     def _words(self, dx: float, dy: float) -> tuple[float, float]:
-        words, _ = words_on(self.r, self.panel)
-        covers, need = self.panel.envelopes("cover"), limit(self.design, "legend-clearance")
+        words, _ = words_on(self.r, self.module)
+        covers, need = self.module.envelopes("cover"), limit(self.design, "legend-clearance")
         worst, edge = self.words_of(letterings(self.r)[self.placed.number], dx, dy)
         for shape in self._own(covers, dx, dy):
             near = words.against(shape, need, self.placed.number)
@@ -126,19 +126,19 @@ class Mover:
 
     def words_of(self, letters: Lettering, dx: float = 0.0, dy: float = 0.0) -> tuple[float, float]:
         """The worst shortfalls (mm) of these words, shifted by (dx, dy): against all else on the face, and the edge."""
-        words, _ = words_on(self.r, self.panel)
-        covers, need = self.panel.envelopes("cover"), limit(self.design, "legend-clearance")
+        words, _ = words_on(self.r, self.module)
+        covers, need = self.module.envelopes("cover"), limit(self.design, "legend-clearance")
         x, y, worst, worst_edge = self.placed.place.x + dx, self.placed.place.y + dy, -math.inf, -math.inf
         for word in () if letters.inside else letters.words:
             shape = word.box.moved(x, y)
             for others in (words, covers):
                 near = others.against(shape, need, self.placed.number)
                 worst = max(worst, need - near[0][1] if near else -math.inf)
-            worst_edge = max(worst_edge, -margin_inside(shape, self.panel.area))
+            worst_edge = max(worst_edge, -margin_inside(shape, self.module.area))
         return worst, worst_edge
 
 
-def move_to_settle(r: Resolved, panel: ResolvedPanel, candidates: list[Placed], *kinds: str) -> Fix | None:
+def move_to_settle(r: Resolved, module: ResolvedModule, candidates: list[Placed], *kinds: str) -> Fix | None:
     """The shortest move right, left, up or down of one of the candidates after which these kinds of rule hold.
 
     :param kinds: fields of :class:`Shortfalls`.
@@ -146,7 +146,7 @@ def move_to_settle(r: Resolved, panel: ResolvedPanel, candidates: list[Placed], 
     """
     best: tuple[float, str, Placed] | None = None
     for placed in reversed([c for c in candidates if not c.function.locked]):
-        mover = Mover(r, panel, placed)
+        mover = Mover(r, module, placed)
         before = mover.shortfalls(0, 0)
         for way, (sx, sy) in _WAYS.items():
             farthest = best[0] - 1e-9 if best else FARTHEST

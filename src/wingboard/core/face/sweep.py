@@ -8,8 +8,8 @@ from itertools import pairwise
 from statistics import median
 from typing import NamedTuple
 
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.words import Procedure
+from wingboard.core.record.procedures import Procedure
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 OFF = frozenset({"OFF", "0", "CLOSED", "SHUT", "STOP", "SAFE", "OUT", "AUS", "DOWN"})
 """Words that say that a control is off (common practice)."""
@@ -19,7 +19,7 @@ JUMP = 2.5
 
 
 class Sweep(NamedTuple):
-    """A procedure on one panel: its placed steps in order, those that point another way when off, and its gaps."""
+    """A procedure on one module: its placed steps in order, those that point another way when off, and its gaps."""
 
     procedure: Procedure
     steps: tuple[Placed, ...]
@@ -29,7 +29,7 @@ class Sweep(NamedTuple):
 
 
 def off_direction(placed: Placed) -> float | None:
-    """Where a lever points when it is off (degrees, counter-clockwise from the right, on the panel); else None.
+    """Where a lever points when it is off (degrees, counter-clockwise from the right, on the module); else None.
 
     The word that says off counts; a two-way lever without words is off when it is down.
     """
@@ -52,9 +52,9 @@ def odd_ones(placed: list[Placed]) -> tuple[Placed, ...]:
     return tuple(p for p, way in known if way != most) if count * 2 > len(known) else ()
 
 
-def sweeps_on(r: Resolved, panel: ResolvedPanel) -> tuple[Sweep, ...]:
-    """Every procedure's path over a panel."""
-    by_id = {p.function.id: p for p in panel.placed}
+def sweeps_on(r: Resolved, module: ResolvedModule) -> tuple[Sweep, ...]:
+    """Every procedure's path over a module."""
+    by_id = {p.function.id: p for p in module.placed}
     found = []
     for procedure in r.design.procedures:
         steps = [by_id[i] for i in procedure.steps if i in by_id]

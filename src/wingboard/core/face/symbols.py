@@ -155,7 +155,7 @@ SYMBOLS: tuple[str, ...] = tuple(_DRAWN)
 """The names of all symbols."""
 
 
-class Drawn(NamedTuple):
+class DrawnSymbol(NamedTuple):
     """A symbol about its own middle (mm): closed outlines to fill by the even-odd rule, and the same as path data."""
 
     contours: tuple[Contour, ...]
@@ -171,9 +171,9 @@ def _whole(name: str) -> tuple[Contour, ...]:
 
 
 @lru_cache(maxsize=512)
-def symbol(name: str, size: float) -> Drawn:
+def symbol(name: str, size: float) -> DrawnSymbol:
     """A symbol ``size`` mm wide and high. :raises KeyError: there is none of that name."""
     k = size / 10
     contours = tuple(tuple((round(x * k, 4), round(y * k, 4)) for x, y in ring) for ring in _whole(name))
     path = "".join("M" + "L".join(f"{x:g} {y:g}" for x, y in ring) + "Z" for ring in contours)
-    return Drawn(contours, path)
+    return DrawnSymbol(contours, path)

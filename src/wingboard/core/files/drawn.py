@@ -8,9 +8,9 @@ from typing import Literal, NamedTuple
 
 from shapely.validation import explain_validity
 
-from wingboard.core.design.errors import DesignError
 from wingboard.core.geometry.outline import Loop, Vertex, area_of, moved
 from wingboard.core.quantity import LONGEST
+from wingboard.core.record.errors import DesignError
 
 JOIN = 0.05
 """Ends nearer than this (mm) are taken to meet."""
@@ -34,7 +34,7 @@ class Edge(NamedTuple):
     bulge: float = 0.0
 
 
-class Drawn(NamedTuple):
+class DrawnOutline(NamedTuple):
     """A closed outline found in a drawing, its lower left at the origin, and where that was (mm)."""
 
     loop: Loop
@@ -47,7 +47,7 @@ class Drawn(NamedTuple):
 class Import(NamedTuple):
     """What a drawing holds: closed outlines, largest first, the unit they were taken in, and what was left aside."""
 
-    outlines: tuple[Drawn, ...]
+    outlines: tuple[DrawnOutline, ...]
     unit: str
     notes: tuple[str, ...]
 
@@ -130,7 +130,7 @@ def _next(at: Point, loose: list[Edge], near: dict[tuple[int, int], list[int]], 
     return None
 
 
-def _drawn(edges: Sequence[Edge]) -> Drawn:
+def _drawn(edges: Sequence[Edge]) -> DrawnOutline:
     loop = tuple(Vertex(e.start[0], e.start[1], e.bulge) for e in edges if math.dist(e.start, e.end) > 1e-6)
     if not all(math.isfinite(v) for corner in loop for v in corner):
         raise NotAnOutline("A corner of it lies nowhere: a coordinate is not a number")
@@ -149,7 +149,7 @@ def _drawn(edges: Sequence[Edge]) -> Drawn:
         raise NotAnOutline(f"It is {x1 - x0:.3f} × {y1 - y0:.3f} mm, smaller than anything cut. Is the unit right?")
     if not area.exterior.is_ccw:
         loop = _backwards(loop)
-    return Drawn(moved(loop, -x0, -y0), x0, y0, x1 - x0, y1 - y0)
+    return DrawnOutline(moved(loop, -x0, -y0), x0, y0, x1 - x0, y1 - y0)
 
 
 def _backwards(loop: Loop) -> Loop:

@@ -6,17 +6,19 @@ from typing import Literal
 
 from pydantic import Field
 
-from wingboard.core.design.base import Record, Source
-from wingboard.core.design.commands import Command
+from wingboard.core.changes.command import Command
+from wingboard.core.record.base import Record, Source
 
-Weight = Literal["stop", "look", "note"]
+Severity = Literal["must", "judge", "note"]
+SEVERITY_WORDS: dict[Severity, str] = {"must": "to fix", "judge": "to judge", "note": "note"}
+"""What each severity is called on the screen, on paper and from the shell."""
 Station = Literal["brief", "parts", "face", "cut", "wire"]
 
 
 class Spot(Record):
-    """Where on a panel, in its coordinates (mm)."""
+    """Where on a module, in its coordinates (mm)."""
 
-    panel: str
+    module: str
     x: float
     y: float
 
@@ -41,7 +43,7 @@ class Finding(Record):
     id: str
     code: str
     station: Station
-    weight: Weight
+    severity: Severity
     title: str
     detail: str
     subjects: tuple[str, ...] = ()

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.model import Design
+from wingboard.core.record.base import Source
+from wingboard.core.record.design import Design
 
 SPACING = Source(kind="memory", note="MIL-STD-1472, one finger, at random")
 SPACING_EYE = Source(kind="memory", note="MIL-STD-1472, legibility by distance")

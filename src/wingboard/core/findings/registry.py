@@ -1,15 +1,16 @@
-"""Checks register themselves here with their code, station, weight, limits and source."""
+"""Checks register themselves here with their code, station, severity, limits and source."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.model import Design, Function
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.findings.finding import Finding, Fix, Measure, Spot, Station, Weight
+from wingboard.core.findings.finding import Finding, Fix, Measure, Severity, Spot, Station
 from wingboard.core.findings.limits import LIMITS, limit
+from wingboard.core.record.base import Source
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Function
+from wingboard.core.resolved.design import Resolved
 
 Generator = Callable[[Resolved, "Check"], Iterator[Finding]]
 
@@ -19,7 +20,7 @@ class Check(NamedTuple):
 
     code: str
     station: Station
-    weight: Weight
+    severity: Severity
     title: str
     measures: str
     limits: tuple[str, ...]
@@ -42,7 +43,7 @@ class Check(NamedTuple):
         source: Source | None = None,
         fix: Fix | None = None,
         title: str | None = None,
-        weight: Weight | None = None,
+        severity: Severity | None = None,
         extra: str = "",
     ) -> Finding:
         """A finding of this check about these subjects; ``extra`` tells two about the same subjects apart."""
@@ -50,7 +51,7 @@ class Check(NamedTuple):
             id=":".join((self.code, *subjects, *([extra] if extra else []))),
             code=self.code,
             station=self.station,
-            weight=weight or self.weight,
+            severity=severity or self.severity,
             title=title or self.title,
             detail=detail,
             subjects=subjects,
@@ -81,7 +82,7 @@ CHECKS: dict[str, Check] = {}
 def check(
     code: str,
     *,
-    weight: Weight,
+    severity: Severity,
     title: str,
     measures: str,
     limits: tuple[str, ...] = (),
@@ -99,7 +100,7 @@ def check(
         if code in CHECKS or unknown:
             raise ValueError(f"check {code}: registered twice, or unknown limits {unknown}")
         rests_on = source or (LIMITS[limits[0]].source if limits else Source(kind="practice"))
-        CHECKS[code] = Check(code, station, weight, title, measures, limits, rests_on, fixes, run)
+        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, run)
         return run
 
     return register

@@ -103,7 +103,7 @@ def turned(loop: Loop, degrees: float) -> Loop:
 
 
 def mirrored(loop: Loop, width: float) -> Loop:
-    """The loop as seen from behind a panel ``width`` mm wide; applying it twice gives the loop again."""
+    """The loop as seen from behind a module ``width`` mm wide; applying it twice gives the loop again."""
     flipped = [Vertex(width - v.x, v.y, 0.0) for v in reversed(loop)]
     bulges = [v.bulge for v in reversed(loop)]
     return tuple(Vertex(v.x, v.y, bulges[(i + 1) % len(bulges)]) for i, v in enumerate(flipped))

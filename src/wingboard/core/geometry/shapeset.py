@@ -29,7 +29,7 @@ class Near(NamedTuple):
 
 
 class ShapeSet:
-    """Rounded shapes in panel coordinates, each with an owner number (shapes of one owner never clash)."""
+    """Rounded shapes in the module's coordinates, each with an owner number (shapes of one owner never clash)."""
 
     def __init__(self, templates: Sequence[Rounded], owners: Sequence[int], at: Sequence[tuple[float, float]]) -> None:
         """:param templates: n shapes about their own origins; :param owners: n numbers; :param at: n (x, y) in mm."""

@@ -6,11 +6,11 @@ import math
 from typing import NamedTuple
 
 from wingboard.core.brief.sheets import same_sheet, sheets_needed
-from wingboard.core.design.model import Layer
-from wingboard.core.design.profile import plates
-from wingboard.core.design.resolved import Resolved
-from wingboard.core.design.workshop import Process, Stage
 from wingboard.core.parts.counting import counts
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.workshop import Process, Stage
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import plates
 
 STAGES: tuple[Stage, ...] = ("measure", "layout", "cut", "finish", "wire", "prove")
 _USUAL: dict[Stage, float] = {"measure": 0.10, "layout": 0.15, "cut": 0.10, "finish": 0.15, "wire": 0.35, "prove": 0.10}

@@ -6,10 +6,10 @@ from collections.abc import Sequence
 
 from pydantic import Field
 
-from wingboard.core.design.base import Record
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding
-from wingboard.core.wire.signals import signals
+from wingboard.core.record.base import Record
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import lines
 
 
 class Thread(Record):
@@ -26,15 +26,15 @@ class Thread(Record):
 class Readiness(Record):
     """What is left before cutting."""
 
-    stops: int = Field(ge=0)
-    looks: int = Field(ge=0)
+    to_fix: int = Field(ge=0)
+    to_judge: int = Field(ge=0)
     notes: int = Field(ge=0)
 
 
 def threads(r: Resolved) -> dict[str, Thread]:
     """The stages passed by each function, by its id. A part without electrical lines needs no pin."""
-    given = {p.signal for p in r.design.pins}
-    bare = {s.function for s in signals(r) if s.id not in given}
+    given = {p.line for p in r.design.pins}
+    bare = {s.function for s in lines(r) if s.id not in given}
     return {
         f.id: Thread(
             part=f.part is not None,
@@ -49,6 +49,6 @@ def threads(r: Resolved) -> dict[str, Thread]:
 
 
 def readiness(findings: Sequence[Finding]) -> Readiness:
-    """Unsettled findings by weight."""
-    left = [f.weight for f in findings if f.unsettled]
-    return Readiness(stops=left.count("stop"), looks=left.count("look"), notes=left.count("note"))
+    """Unsettled findings by severity."""
+    left = [f.severity for f in findings if f.unsettled]
+    return Readiness(to_fix=left.count("must"), to_judge=left.count("judge"), notes=left.count("note"))

@@ -8,12 +8,12 @@ from functools import cache
 from importlib import import_module
 
 import wingboard.core as core
-from wingboard.core.design.model import Acceptance
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import CHECKS, Check
+from wingboard.core.record.judgement import Acceptance
+from wingboard.core.resolved.design import Resolved
 
-_ORDER = {"stop": 0, "look": 1, "note": 2}
+_ORDER = {"must": 0, "judge": 1, "note": 2}
 _WORSE = 0.05
 """An accepted finding comes back when its figure got worse by more than this (in its own unit)."""
 
@@ -28,17 +28,17 @@ def all_checks() -> tuple[Check, ...]:
 
 
 def review(r: Resolved) -> tuple[Finding, ...]:
-    """All findings, stops first, accepted ones last of their weight. The same design gives the same findings."""
+    """All findings, those to fix first, accepted ones last of each severity. The same design, the same findings."""
     found = [finding for rule in all_checks() for finding in rule.run(r, rule)]
     marked = _marked(found, r.design.accepted)
-    return tuple(sorted(marked, key=lambda f: (f.accepted is not None, _ORDER[f.weight], f.code, f.subjects, f.id)))
+    return tuple(sorted(marked, key=lambda f: (f.accepted is not None, _ORDER[f.severity], f.code, f.subjects, f.id)))
 
 
 def clashes(r: Resolved, function: str) -> tuple[Finding, ...]:
-    """What the Face finds wrong about one function where it stands, unsettled, stops first: quick enough for a drag."""
+    """What the Face finds wrong about one function where it stands, unsettled: quick enough for a drag."""
     found = [f for rule in all_checks() if rule.station == "face" for f in rule.run(r, rule) if function in f.subjects]
-    counted = [f for f in _marked(found, r.design.accepted) if f.unsettled and f.weight != "note" and f.spot]
-    return tuple(sorted(counted, key=lambda f: (_ORDER[f.weight], f.code, f.id)))
+    counted = [f for f in _marked(found, r.design.accepted) if f.unsettled and f.severity != "note" and f.spot]
+    return tuple(sorted(counted, key=lambda f: (_ORDER[f.severity], f.code, f.id)))
 
 
 def _marked(found: Iterable[Finding], accepted: tuple[Acceptance, ...]) -> list[Finding]:
@@ -47,7 +47,7 @@ def _marked(found: Iterable[Finding], accepted: tuple[Acceptance, ...]) -> list[
 
 
 def _with_reason(finding: Finding, acceptance: Acceptance | None) -> Finding:
-    if acceptance is None or finding.weight != "look" or _got_worse(finding, acceptance.measured):
+    if acceptance is None or finding.severity != "judge" or _got_worse(finding, acceptance.measured):
         return finding
     return finding.model_copy(update={"accepted": acceptance.reason})
 
@@ -59,6 +59,6 @@ def _got_worse(finding: Finding, then: float | None) -> bool:
     return change < -_WORSE if finding.bound == "least" else change > _WORSE
 
 
-def stops_left(findings: Iterable[Finding]) -> int:
-    """How many unsettled stops stand before cutting."""
-    return sum(1 for f in findings if f.weight == "stop" and f.unsettled)
+def left_to_fix(findings: Iterable[Finding]) -> int:
+    """How many findings still have to be fixed before cutting."""
+    return sum(1 for f in findings if f.severity == "must" and f.unsettled)

@@ -13,7 +13,7 @@ from importlib import resources
 from types import MappingProxyType
 from typing import Any
 
-from wingboard.core.design.part import Part
+from wingboard.core.record.part import Part
 
 
 @cache

@@ -6,12 +6,12 @@ from collections.abc import Iterable, Mapping
 from typing import Literal, NamedTuple
 
 from wingboard.core.brief.wanted import family_of
-from wingboard.core.design.model import Function
-from wingboard.core.design.part import Family, Part
-from wingboard.core.design.profile import depth_behind_front, thickness, thread_needed
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.limits import limit
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.functions import Function
+from wingboard.core.record.part import Family, Part
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import depth_behind_front, thickness, thread_needed
 
 Scheme = Literal["direct", "ladder"]
 RELATED: Mapping[Family, tuple[Family, ...]] = {
@@ -151,6 +151,6 @@ def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:
         why.append(f"switches {part.rating.amps:g} A, the load draws {s.amps:g}; a relay would")
     if part.rating and s.volts > part.rating.volts:
         why.append(f"for {part.rating.volts:g} V, the load has {s.volts:g}")
-    if function.weight == "guarded" and not part.guarded and part.hand is not None:
+    if function.risk == "guarded" and not part.guarded and part.hand is not None:
         why.append("has no guard")
     return tuple(why)

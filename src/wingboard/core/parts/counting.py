@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.design.part import Part
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.record.part import Part
+from wingboard.core.resolved.design import Resolved
 
 
 class Count(NamedTuple):

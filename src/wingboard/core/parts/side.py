@@ -7,11 +7,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from wingboard.core.design.base import Record
-from wingboard.core.design.model import Layer
-from wingboard.core.design.part import Part
-from wingboard.core.design.profile import clamped, cutouts, plates, thickness
-from wingboard.core.design.shapes import Shape
+from wingboard.core.record.base import Record
+from wingboard.core.record.modules import Layer
+from wingboard.core.record.part import Part
+from wingboard.core.record.shapes import Shape
+from wingboard.core.resolved.profile import clamped, cutouts, plates, thickness
 
 SideKind = Literal["layer", "front", "bush", "nut", "body", "plug"]
 

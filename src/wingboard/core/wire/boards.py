@@ -1,4 +1,4 @@
-"""Generic controller boards and what each of their pins can do.
+"""Generic controllers, named by chip and pins, and what each of their pins can do.
 
 Checked against the vendor's variant headers in ``tests/reference``. Pins 0 and 1 carry the USB serial line and are
 never given away; pin 13 drives the board's own lamp and flashes at every reset.
@@ -9,11 +9,11 @@ from __future__ import annotations
 from functools import cache
 from typing import NamedTuple
 
-from wingboard.core.design.model import BoardKind
+from wingboard.core.record.wiring import BoardKind
 
 
 class Pin(NamedTuple):
-    """A pin that may be given to a signal."""
+    """A pin that may be given to a line."""
 
     name: str
     number: int
@@ -34,22 +34,27 @@ class Pin(NamedTuple):
 
 
 class Board(NamedTuple):
-    """A kind of board."""
+    """A kind of controller, named by its chip and by how many pins its header has in all."""
 
     kind: BoardKind
-    name: str
     chip: str
+    header: int
     pins: tuple[Pin, ...]
+
+    @property
+    def name(self) -> str:
+        """“ATmega2560, 70 pins”."""
+        return f"{self.chip}, {self.header} pins"
 
     def pin(self, name: str) -> Pin | None:
         """The pin of that name, when it may be given away."""
         return next((p for p in self.pins if p.name == name), None)
 
 
-_UNO_PWM = {3, 5, 6, 9, 10, 11}
-_UNO_INTERRUPTS = {2, 3}
-_MEGA_PWM = {*range(2, 14), 44, 45, 46}
-_MEGA_INTERRUPTS = {2, 3, 18, 19, 20, 21}
+_M328P_PWM = {3, 5, 6, 9, 10, 11}
+_M328P_INTERRUPTS = {2, 3}
+_M2560_PWM = {*range(2, 14), 44, 45, 46}
+_M2560_INTERRUPTS = {2, 3, 18, 19, 20, 21}
 
 
 def _pins(digital: range, analogue: int, pwm: set[int], interrupts: set[int]) -> tuple[Pin, ...]:
@@ -62,6 +67,6 @@ def _pins(digital: range, analogue: int, pwm: set[int], interrupts: set[int]) ->
 def boards() -> dict[BoardKind, Board]:
     """The boards that can be chosen."""
     return {
-        "uno": Board("uno", "Uno", "ATmega328P", _pins(range(2, 14), 6, _UNO_PWM, _UNO_INTERRUPTS)),
-        "mega": Board("mega", "Mega", "ATmega2560", _pins(range(2, 54), 16, _MEGA_PWM, _MEGA_INTERRUPTS)),
+        "atmega328p": Board("atmega328p", "ATmega328P", 20, _pins(range(2, 14), 6, _M328P_PWM, _M328P_INTERRUPTS)),
+        "atmega2560": Board("atmega2560", "ATmega2560", 70, _pins(range(2, 54), 16, _M2560_PWM, _M2560_INTERRUPTS)),
     }

@@ -4,42 +4,42 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
+from wingboard.core.wire.lines import Line, lines
 from wingboard.core.wire.resistor import series_resistor
-from wingboard.core.wire.signals import Signal, signals
 
 LOGIC_SUPPLY = 5.0
 """Volts of the boards considered here (ATmega328P and 2560 at 16 MHz)."""
 
 
 class Row(NamedTuple):
-    """One line of the list. ``pin`` and ``board`` are empty for a signal without a pin."""
+    """One line of the list. ``pin`` and ``board`` are empty for a line without a pin."""
 
     board: str
     pin: str
     direction: str
     function: str
     terminal: str
-    panel: str
+    module: str
     note: str
-    signal: str
+    line: str
     controller: str
     by: str
 
 
-COLUMNS = ("board", "pin", "direction", "function", "terminal", "panel", "note")
+COLUMNS = ("board", "pin", "direction", "function", "terminal", "module", "note")
 
 
 def pin_list(r: Resolved) -> tuple[Row, ...]:
-    """A row for every signal: by board and pin in their natural order, those without a pin last."""
-    choices = {p.signal: p for p in r.design.pins}
+    """A row for every line: by board and pin in their natural order, those without a pin last."""
+    choices = {p.line: p for p in r.design.pins}
     controllers = {c.id: c for c in r.design.controllers}
     order = {c.id: n for n, c in enumerate(r.design.controllers)}
-    names = {p.id: p.name for p in r.design.panels}
+    names = {p.id: p.name for p in r.design.modules}
     rows: list[tuple[tuple[int, int], Row]] = []
-    for signal in signals(r):
-        choice = choices.get(signal.id)
+    for line in lines(r):
+        choice = choices.get(line.id)
         if choice is None:
             key = (len(order), len(rows))
             board, pin, controller, by = "", "", "", ""
@@ -48,27 +48,27 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
             found = boards()[owner.board].pin(choice.pin)
             key = (order[owner.id], found.number if found else 99)
             board, pin, controller, by = owner.name, choice.pin, owner.id, choice.by
-        note = _note(r, signal, controller, pin, by)
-        cells = (board, pin, signal.direction, signal.name, signal.terminal, names[signal.panel], note)
-        rows.append((key, Row(*cells, signal.id, controller, by)))
+        note = _note(r, line, controller, pin, by)
+        cells = (board, pin, line.direction, line.name, line.terminal, names[line.module], note)
+        rows.append((key, Row(*cells, line.id, controller, by)))
     return tuple(row for _, row in sorted(rows, key=lambda pair: pair[0]))
 
 
-def _note(r: Resolved, signal: Signal, controller: str, pin: str, by: str) -> str:
+def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     notes = []
-    if signal.lamp:
-        ohms = series_resistor(LOGIC_SUPPLY, signal.drop, signal.current)
+    if line.lamp:
+        ohms = series_resistor(LOGIC_SUPPLY, line.drop, line.current)
         notes.append(f"{ohms:g} Ω in series" if ohms else "needs a higher supply and a transistor")
-    elif signal.direction == "in" and not signal.analogue:
+    elif line.direction == "in" and not line.analogue:
         notes.append("pull-up, closes to ground")
-    elif signal.id.endswith("-ladder"):
-        steps = len(r.functions[signal.function].positions) or r.parts[r.functions[signal.function].part or ""].ways
+    elif line.id.endswith("-ladder"):
+        steps = len(r.functions[line.function].positions) or r.parts[r.functions[line.function].part or ""].ways
         notes.append(f"{steps - 1} equal resistors between supply and ground, a tap a position")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = boards()[kind].pin(pin) if kind else None
-    if found and signal.prefers == "PWM":
+    if found and line.prefers == "PWM":
         notes.append("PWM" if found.pwm else "on or off only, no PWM here")
-    if found and signal.prefers == "interrupt":
+    if found and line.prefers == "interrupt":
         notes.append("interrupt" if found.interrupt else "polled, no interrupt here")
     if by == "hand":
         notes.append("set by hand")

@@ -1,8 +1,8 @@
-"""Giving every signal a pin: an assignment by CP-SAT.
+"""Giving every line a pin: an assignment by CP-SAT.
 
-Pins that can do the same are alike, and so are signals that need the same, so the model counts instead of naming
-them: for each controller how many functions of a kind it serves, and how many signals of a kind go to pins of a kind.
-A function's signals stay on one controller. What the counts leave open is then dealt out in natural order.
+Pins that can do the same are alike, and so are lines that need the same, so the model counts instead of naming
+them: for each controller how many functions of a kind it serves, and how many lines of a kind go to pins of a kind.
+A function's lines stay on one controller. What the counts leave open is then dealt out in natural order.
 """
 
 from __future__ import annotations
@@ -14,18 +14,18 @@ from typing import Any, NamedTuple
 
 from ortools.sat.python import cp_model
 
-from wingboard.core.design.model import BoardKind, Controller, PinChoice
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import Pin, boards
-from wingboard.core.wire.signals import Signal, signals
+from wingboard.core.wire.lines import Line, lines
 
 LEFT_OUT = 10_000
-"""Cost of a signal without a pin: more than any comfort below."""
+"""Cost of a line without a pin: more than any comfort below."""
 OTHER_BOARD = 40
-"""Cost of each controller a panel is spread over."""
+"""Cost of each controller a module is spread over."""
 AWAY = 25
-"""Cost of a function whose other signals were set by hand on another controller."""
+"""Cost of a function whose other lines were set by hand on another controller."""
 NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
 """Cost of an encoder without interrupt, a dimmed lamp without PWM, an output that flashes at reset, and of spending
 a pin that can do more than is needed."""
@@ -40,8 +40,8 @@ class PinKind(NamedTuple):
     flashes: bool
 
 
-class Need(NamedTuple):
-    """Signals that need the same."""
+class PinDemand(NamedTuple):
+    """Lines that need the same."""
 
     analogue: bool
     prefers: str | None
@@ -67,7 +67,7 @@ class Solution(NamedTuple):
 
 
 def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence[Controller] = ()) -> Solution:
-    """Give pins to the signals of a design.
+    """Give pins to the lines of a design.
 
     Pins set by hand are always honoured, even those that cannot do what is asked (a check says so).
 
@@ -85,13 +85,13 @@ def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence
 
 
 class Alike(NamedTuple):
-    """Functions of one panel that need the same, so that only their number on each controller matters."""
+    """Functions of one module that need the same, so that only their number on each controller matters."""
 
-    panel: str
-    demand: tuple[tuple[Need, int], ...]
+    module: str
+    demand: tuple[tuple[PinDemand, int], ...]
     current: int
     home: frozenset[str]
-    """Controllers that hold signals of theirs already, set by hand or kept."""
+    """Controllers that hold lines of theirs already, set by hand or kept."""
 
 
 class _Problem:
@@ -101,25 +101,25 @@ class _Problem:
         self.r = r
         self.everything = everything
         self.controllers = controllers
-        self.signals = signals(r)
+        self.lines = lines(r)
         self.fixed = _fixed(r, keep)
-        self.open: dict[str, list[Signal]] = defaultdict(list)
-        for signal in self.signals:
-            if signal.id not in self.fixed:
-                self.open[signal.function].append(signal)
+        self.open: dict[str, list[Line]] = defaultdict(list)
+        for line in self.lines:
+            if line.id not in self.fixed:
+                self.open[line.function].append(line)
         self.groups: dict[Alike, list[str]] = defaultdict(list)
         for function, wanted in self.open.items():
             self.groups[self._alike(function, wanted)].append(function)
         self.free = self._free_pins()
         self.model: Any = cp_model.CpModel()
         self.on: dict[tuple[Alike, str], Any] = {}
-        self.count: dict[tuple[str, Need, PinKind], Any] = {}
+        self.count: dict[tuple[str, PinDemand, PinKind], Any] = {}
         self.costs: list[Any] = []
 
-    def _alike(self, function: str, wanted: list[Signal]) -> Alike:
-        home = {self.fixed[s.id].controller for s in self.signals if s.function == function and s.id in self.fixed}
+    def _alike(self, function: str, wanted: list[Line]) -> Alike:
+        home = {self.fixed[s.id].controller for s in self.lines if s.function == function and s.id in self.fixed}
         demand = tuple(sorted(Counter(_need(s) for s in wanted).items(), key=str))
-        return Alike(wanted[0].panel, demand, sum(_tenths(s) for s in wanted), frozenset(home))
+        return Alike(wanted[0].module, demand, sum(_tenths(s) for s in wanted), frozenset(home))
 
     def _free_pins(self) -> dict[tuple[str, PinKind], list[Pin]]:
         taken = {(p.controller, p.pin) for p in self.fixed.values()}
@@ -134,7 +134,7 @@ class _Problem:
         self._functions_on_controllers()
         self._counts()
         self._currents()
-        self._panels()
+        self._modules()
         self._order_of_twins()
         self.model.minimize(sum(self.costs))
         solver = cp_model.CpSolver()
@@ -192,7 +192,7 @@ class _Problem:
 
     def _current_left(self, controller: str) -> int:
         """Tenths of a milliampere that the chip may still carry."""
-        by_id = {s.id: s for s in self.signals}
+        by_id = {s.id: s for s in self.lines}
         drawn = sum(_tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
         return max(0, round(limit(self.r.design, "chip-current") * 10_000) - drawn)
 
@@ -201,15 +201,15 @@ class _Problem:
             drawn = [alike.current * self.on[alike, controller.id] for alike in self.groups if alike.current]
             self.model.add(sum(drawn) <= self._current_left(controller.id))
 
-    def _panels(self) -> None:
-        """A cost for each controller a panel is spread over, and how many it needs at the least."""
-        for panel in dict.fromkeys(s.panel for s in self.signals):
-            groups = [alike for alike in self.groups if alike.panel == panel]
+    def _modules(self) -> None:
+        """A cost for each controller a module is spread over, and how many it needs at the least."""
+        for module in dict.fromkeys(s.module for s in self.lines):
+            groups = [alike for alike in self.groups if alike.module == module]
             spread = []
             for controller in self.controllers:
-                if self._panel_is_on(panel, controller.id):
+                if self._module_is_on(module, controller.id):
                     continue
-                here = self.model.new_bool_var(f"{panel} on {controller.id}")
+                here = self.model.new_bool_var(f"{module} on {controller.id}")
                 for alike in groups:
                     self.model.add(self.on[alike, controller.id] <= len(self.groups[alike]) * here)
                 spread.append(here)
@@ -218,7 +218,7 @@ class _Problem:
                 self._least_boards(groups, spread)
 
     def _least_boards(self, groups: list[Alike], spread: list[Any]) -> None:
-        """A whole panel needs so many boards, by pins and by current: tightens the bound."""
+        """A whole module needs so many controllers, by pins and by current: tightens the bound."""
         pins = sum(many * len(self.groups[a]) for a in groups for _, many in a.demand)
         current = sum(a.current * len(self.groups[a]) for a in groups)
         sizes = [sum(len(p) for (b, _), p in self.free.items() if b == c.id) for c in self.controllers]
@@ -237,9 +237,9 @@ class _Problem:
     def _load(self, controller: str) -> Any:
         return sum(self.on[alike, controller] for alike in self.groups)
 
-    def _panel_is_on(self, panel: str, controller: str) -> bool:
-        on_panel = {s.id for s in self.signals if s.panel == panel}
-        return any(p.controller == controller for i, p in self.fixed.items() if i in on_panel)
+    def _module_is_on(self, module: str, controller: str) -> bool:
+        on_module = {s.id for s in self.lines if s.module == module}
+        return any(p.controller == controller for i, p in self.fixed.items() if i in on_module)
 
     def _shared_out(self, solver: Any) -> dict[str, str]:
         """Each function's controller: the counts dealt to the functions of a group in their order."""
@@ -252,7 +252,7 @@ class _Problem:
         return boards_of
 
     def _dealt(self, solver: Any, boards_of: dict[str, str]) -> tuple[PinChoice, ...]:
-        """Turn the counts into pins: signals in order, cheapest kinds first, pins in natural order."""
+        """Turn the counts into pins: lines in order, cheapest kinds first, pins in natural order."""
         pools = {key: list(pins) for key, pins in self.free.items()}
         left = {key: solver.value(variable) for key, variable in self.count.items()}
         choices = []
@@ -260,13 +260,13 @@ class _Problem:
             board = boards_of.get(function)
             if board is None:
                 continue
-            for signal in wanted:
-                need = _need(signal)
+            for line in wanted:
+                need = _need(line)
                 kinds = [k for (b, n, k), many in left.items() if b == board and n == need and many > 0]
                 kind = min(kinds, key=lambda k: (_cost(need, k), k))
                 left[board, need, kind] -= 1
                 pin = pools[board, kind].pop(0)
-                choices.append(PinChoice(signal=signal.id, controller=board, pin=pin.name))
+                choices.append(PinChoice(line=line.id, controller=board, pin=pin.name))
         return tuple(choices)
 
     def _unfit(self, functions: Iterable[str], used: Counter[Any]) -> tuple[Unfit, ...]:
@@ -276,7 +276,7 @@ class _Problem:
             spare[board]["analogue" if kind.analogue else "digital"] += len(pins) - gone
         return tuple(Unfit(f, self.open[f][0].name, self._why(self.open[f], spare)) for f in functions)
 
-    def _why(self, wanted: list[Signal], spare: dict[str, Counter[str]]) -> str:
+    def _why(self, wanted: list[Line], spare: dict[str, Counter[str]]) -> str:
         analogue = sum(s.analogue for s in wanted)
         needs = f"needs {len(wanted)} pin{'s' if len(wanted) > 1 else ''} on one board"
         needs += f", {analogue} of them analogue" if analogue else ""
@@ -291,20 +291,20 @@ class _Problem:
         return f"{needs}; left over: {left}"
 
 
-def _tenths(signal: Signal) -> int:
-    """The signal's current in tenths of a milliampere."""
-    return round(signal.current * 10_000)
+def _tenths(line: Line) -> int:
+    """The line's current in tenths of a milliampere."""
+    return round(line.current * 10_000)
 
 
 def _kind(pin: Pin) -> PinKind:
     return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes)
 
 
-def _need(signal: Signal) -> Need:
-    return Need(signal.analogue, signal.prefers, signal.direction == "out")
+def _need(line: Line) -> PinDemand:
+    return PinDemand(line.analogue, line.prefers, line.direction == "out")
 
 
-def _cost(need: Need, kind: PinKind) -> int:
+def _cost(need: PinDemand, kind: PinKind) -> int:
     cost = 0
     cost += NO_INTERRUPT if need.prefers == "interrupt" and not kind.interrupt else 0
     cost += NO_PWM if need.prefers == "PWM" and not kind.pwm else 0
@@ -316,29 +316,35 @@ def _cost(need: Need, kind: PinKind) -> int:
 
 
 def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
-    wanted = {s.id: s for s in signals(r)}
+    wanted = {s.id: s for s in lines(r)}
     kinds = {c.id: c.board for c in r.design.controllers}
     fixed = {}
     for choice in r.design.pins:
-        signal = wanted.get(choice.signal)
-        if signal is None:
+        line = wanted.get(choice.line)
+        if line is None:
             continue
-        if choice.by == "hand" or (keep and serves(signal, boards()[kinds[choice.controller]].pin(choice.pin))):
-            fixed[choice.signal] = choice
+        if choice.by == "hand" or (keep and serves(line, boards()[kinds[choice.controller]].pin(choice.pin))):
+            fixed[choice.line] = choice
     return fixed
 
 
-def serves(signal: Signal, pin: Pin | None) -> bool:
-    """Whether a pin can do what a signal needs at all; preferences do not count."""
-    return pin is not None and (pin.analogue or not signal.analogue)
+def serves(line: Line, pin: Pin | None) -> bool:
+    """Whether a pin can do what a line needs at all; preferences do not count."""
+    return pin is not None and (pin.analogue or not line.analogue)
 
 
 def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:
-    """The fewest further boards (small before large) with which every signal gets a pin; empty when none would."""
-    tries: list[tuple[BoardKind, ...]] = [("uno",), ("mega",), ("uno", "mega"), ("mega",) * 2, ("mega",) * 3]
+    """The fewest further boards (small before large) with which every line gets a pin; empty when none would."""
+    tries: list[tuple[BoardKind, ...]] = [
+        ("atmega328p",),
+        ("atmega2560",),
+        ("atmega328p", "atmega2560"),
+        ("atmega2560",) * 2,
+        ("atmega2560",) * 3,
+    ]
     for kinds in tries:
         extra = tuple(
-            Controller(id=f"more-{n}", name=f"another {kind.capitalize()}", board=kind) for n, kind in enumerate(kinds)
+            Controller(id=f"more-{n}", name=f"another {CHIPS[kind]}", board=kind) for n, kind in enumerate(kinds)
         )
         if not solve(r, keep=True, seconds=2.0, extra=extra).unfit:
             return extra

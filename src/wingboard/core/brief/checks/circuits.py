@@ -6,13 +6,15 @@ import re
 from collections.abc import Iterator
 
 from wingboard.core.brief.wanted import duty_of, family_of
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import AddFunction, ChoosePart, Command, EditFunction
-from wingboard.core.design.model import Function, Switched
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
+from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Function, Switched
+from wingboard.core.resolved.design import Resolved
 
 RATINGS = (1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150, 200, 250)
 """Breakers on the market (A, common practice)."""
@@ -40,7 +42,7 @@ def _belonging(r: Resolved, to: Function, duty: str) -> bool:
 
 @check(
     "brief.load-unprotected",
-    weight="look",
+    severity="judge",
     title="A load without a breaker",
     measures="functions that switch a load, with no breaker or fuse for them or for their bus",
     limits=("breaker-factor",),
@@ -70,7 +72,7 @@ def _breaker(f: Function, rating: float) -> AddFunction:
 
 @check(
     "brief.source-incomplete",
-    weight="look",
+    severity="judge",
     title="A source of power is not whole",
     measures="sources without a switch, a protection or an indicator of their own",
     source=WHOLE,
@@ -130,7 +132,7 @@ def _shows(r: Resolved, f: Function) -> bool:
 
 @check(
     "brief.event-unseen",
-    weight="look",
+    severity="judge",
     title="Events that nothing shows",
     measures="events made by a control that springs back, without a lamp of its own or an indicator",
     source=PAIRED,
@@ -154,7 +156,7 @@ def event_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.event-unmade",
-    weight="note",
+    severity="note",
     title="Events that no control makes",
     measures="events that are only shown; right where the machine itself makes them",
     source=PAIRED,
@@ -168,7 +170,7 @@ def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.control-idle",
-    weight="note",
+    severity="note",
     title="Controls that switch nothing yet",
     measures="controls with neither an event nor a load, unless they are dummies",
     source=WHOLE,
@@ -186,17 +188,17 @@ def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.irreversible-unguarded",
-    weight="look",
+    severity="judge",
     title="Cannot be undone, and has no guard",
     measures="functions that cannot be undone, without guard, lock or key",
     source=Source(kind="practice", note="guard or key for the irreversible"),
     fixes="chooses a guarded toggle, or asks for one",
 )
 def irreversible_unguarded(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Functions of weight “guarded” whose part, or wish, has no guard."""
+    """Functions of risk “guarded” whose part, or wish, has no guard."""
     for f in r.design.functions:
         part = r.parts.get(f.part or "")
-        if f.weight != "guarded" or (part.guarded if part else _asks_for_guard(f)):
+        if f.risk != "guarded" or (part.guarded if part else _asks_for_guard(f)):
             continue
         command: Command = EditFunction(function=f.id, want=f"guarded {f.want or 'toggle'}"[:120])
         if part and part.family == "toggle":
@@ -215,7 +217,7 @@ def _asks_for_guard(f: Function) -> bool:
 
 @check(
     "brief.licensed",
-    weight="look",
+    severity="judge",
     title="For a licensed electrician",
     measures="volts of a load: over 50 V AC or 120 V DC",
     limits=("touch-ac", "touch-dc"),

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved
 
 
 @check(
     "brief.no-part",
-    weight="note",
+    severity="note",
     title="Nothing chosen yet",
     measures="functions without a part",
     source=Source(kind="computed", note="functions of the brief"),
@@ -26,7 +26,7 @@ def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.emergency-undeclared",
-    weight="look",
+    severity="judge",
     title="Emergency stop not declared",
     measures="emergency controls that do not say whether they are real, for show, or the power switch",
     source=Source(kind="memory", note="ISO 13850, IEC 60204-1"),
@@ -35,7 +35,7 @@ def emergency_undeclared(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls with no declared role."""
     for function in r.design.functions:
         part = r.parts.get(function.part or "")
-        emergency = function.weight == "emergency" or (part is not None and part.family == "emergency")
+        emergency = function.risk == "emergency" or (part is not None and part.family == "emergency")
         if emergency and function.stop_role is None:
             yield rule.finding(
                 function.id,

@@ -10,15 +10,16 @@ from wingboard.core.brief.beds import BedFit, bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import same_sheet, sheets_needed
 from wingboard.core.brief.side import elevation
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import SetBrief, SetPanelSize
-from wingboard.core.design.profile import plates
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.changes.commands.brief import SetBrief
+from wingboard.core.changes.commands.face import SetModuleSize
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit, source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.profile import plates
 
 SUM = Source(kind="computed", note="worst case: sum of the tolerances; likely: root of the sum of their squares")
 BED = Source(kind="computed", note="bed less its margins, at 0° and 90°")
@@ -26,7 +27,7 @@ BED = Source(kind="computed", note="bed less its margins, at 0° and 90°")
 
 @check(
     "brief.opening-uneven",
-    weight="look",
+    severity="judge",
     title="The opening is not square",
     measures="between the widths, or the heights, measured at three places",
     limits=("opening-spread",),
@@ -49,7 +50,7 @@ def opening_uneven(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.gap-tight",
-    weight="look",
+    severity="judge",
     title="Gap too tight for how it is cut",
     measures="fit gap a side, against what the process needs",
     limits=("gap-hand", "gap-machine"),
@@ -74,9 +75,9 @@ def gap_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.chain-too-wide",
-    weight="look",
+    severity="judge",
     title="The modules together may be too wide",
-    measures="width left for the gaps when every module comes out at its widest; a stop when it is likely gone",
+    measures="width left for the gaps when every module comes out at its widest; to fix when it is likely gone",
     source=SUM,
     fixes="trims the widest rectangular module",
 )
@@ -87,20 +88,20 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
         return
     widest = max(row.modules, key=lambda p: p.size[0])
     trimmed = round(widest.size[0] + row.clear_worst - 0.05, 1)
-    command = SetPanelSize(panel=widest.panel.id, width=max(5.0, trimmed), height=widest.size[1])
+    command = SetModuleSize(module=widest.module.id, width=max(5.0, trimmed), height=widest.size[1])
     yield rule.finding(
-        *(p.panel.id for p in row.modules),
+        *(p.module.id for p in row.modules),
         detail=f"{row.taken:.1f} mm of modules in {row.opening:.1f}; likely left {row.clear_likely:.2f} mm",
         measured=Measure(value=row.clear_worst),
         needed=Measure(value=0),
-        fix=Fix(label=f"Make {widest.panel.name} {trimmed:.1f} mm wide", commands=(command,)),
-        weight="stop" if row.clear_likely < -VISIBLE else "look",
+        fix=Fix(label=f"Make {widest.module.name} {trimmed:.1f} mm wide", commands=(command,)),
+        severity="must" if row.clear_likely < -VISIBLE else "judge",
     )
 
 
 @check(
     "brief.bed-too-small",
-    weight="look",
+    severity="judge",
     title="Larger than every bed",
     measures="a module's larger side, against the beds less their margins",
     source=BED,
@@ -108,21 +109,21 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
 def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules that no machine of the workshop takes in one piece."""
     machines = r.design.workshop.machines
-    for panel in r.panels.values() if machines else ():
-        fits = [bed_fit(*panel.size, machine) for machine in machines]
+    for module in r.modules.values() if machines else ():
+        fits = [bed_fit(*module.size, machine) for machine in machines]
         best = min(fits, key=lambda f: (f.pieces, f.short))
         if not best.whole:
-            yield _over_the_bed(rule, panel, best)
+            yield _over_the_bed(rule, module, best)
 
 
-def _over_the_bed(rule: Check, panel: ResolvedPanel, best: BedFit) -> Finding:
-    width, height = panel.size
+def _over_the_bed(rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
+    width, height = module.size
     margin = 2 * best.machine.margin
     return rule.finding(
-        panel.panel.id,
-        detail=f"{panel.panel.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name} "
+        module.module.id,
+        detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name} "
         f"({best.machine.bed_width - margin:.0f} × {best.machine.bed_height - margin:.0f} usable)",
-        spot=Spot(panel=panel.panel.id, x=width / 2, y=height / 2),
+        spot=Spot(module=module.module.id, x=width / 2, y=height / 2),
         measured=Measure(value=best.short, unit="mm over"),
         needed=Measure(value=0, unit="mm over"),
         most=True,
@@ -131,7 +132,7 @@ def _over_the_bed(rule: Check, panel: ResolvedPanel, best: BedFit) -> Finding:
 
 @check(
     "brief.too-thick",
-    weight="look",
+    severity="judge",
     title="Thicker than any machine cuts",
     measures="a layer's thickness, against the depth of the machines",
     source=Source(kind="computed", note="depth of the machines"),
@@ -153,14 +154,14 @@ def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.stock-short",
-    weight="look",
+    severity="judge",
     title="Not enough sheets",
     measures="sheets needed for a layer of every module, against those in stock",
     source=Source(kind="computed", note="plates a sheet, in rows, at 0° or 90°"),
 )
 def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers whose material and thickness the stock does not cover."""
-    for layer in plates(r.design.stack) if r.design.workshop.stock and r.panels else ():
+    for layer in plates(r.design.stack) if r.design.workshop.stock and r.modules else ():
         sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
         have, need = sum(s.count for s in sheets), sheets_needed(r, layer)
         if have < need:
@@ -175,9 +176,9 @@ def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "brief.knee-clearance",
-    weight="look",
+    severity="judge",
     title="Little room for the knees",
-    measures="from the legs to the nearest plate or body, seen from the side; a stop when they touch",
+    measures="from the legs to the nearest plate or body, seen from the side; to fix when they touch",
     source=Source(kind="computed", note="side elevation, legs 130 mm thick"),
 )
 def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -190,13 +191,13 @@ def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
         detail="Raise the panel, lower the seat, or choose shallower parts near the lower edge",
         measured=Measure(value=clearance),
         needed=Measure(value=seat.clear),
-        weight="stop" if clearance < 0 else "look",
+        severity="must" if clearance < 0 else "judge",
     )
 
 
 @check(
     "brief.hits-in-front",
-    weight="stop",
+    severity="must",
     title="Hits what stands in front",
     measures="how far a part stands out with its travel, against what a neighbour or shelf in front leaves free",
     source=Source(kind="computed", note="height of lever, knob or guard over the face"),
@@ -204,19 +205,19 @@ def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
 def hits_in_front(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose lever, knob or guard reaches into a box before the panel."""
     boxes = [k for k in r.design.brief.keepouts if k.side == "front"]
-    for panel in r.panels.values() if boxes else ():
-        covers = panel.envelopes("cover")
+    for module in r.modules.values() if boxes else ():
+        covers = module.envelopes("cover")
         for box in boxes:
-            x, y = box.x - panel.panel.x, box.y - panel.panel.y
+            x, y = box.x - module.module.x, box.y - module.module.y
             area = Rounded(shapely.box(x, y, x + box.width, y + box.height), 0.0)
             for i, overlap in covers.against(area, 0.0, owner=-99):
-                placed = panel.by_number.get(int(covers.owners[i]))
+                placed = module.by_number.get(int(covers.owners[i]))
                 if placed is None or overlap > -VISIBLE or placed.part.height <= box.clear + VISIBLE:
                     continue
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name} and {box.name}",
-                    spot=Spot(panel=panel.panel.id, x=placed.place.x, y=placed.place.y),
+                    spot=Spot(module=module.module.id, x=placed.place.x, y=placed.place.y),
                     measured=Measure(value=placed.part.height),
                     needed=Measure(value=box.clear),
                     most=True,

@@ -8,17 +8,17 @@ from functools import lru_cache
 
 from wingboard.core.brief.packs import Expectation, expectations
 from wingboard.core.brief.wanted import duty_of
-from wingboard.core.design.base import Source
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding, Fix
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved
 
 PRACTICE = Source(kind="practice", note="what panels of this kind have")
 
 
 @check(
     "brief.forgotten",
-    weight="look",
+    severity="judge",
     title="Often forgotten",
     measures="what panels of this kind commonly have, against the names and wishes on the list",
     source=PRACTICE,

@@ -8,99 +8,100 @@ from itertools import combinations
 import shapely
 from shapely import affinity
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import Command, SetPanel, SetPanelSize
-from wingboard.core.design.outlines import RectOutline
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
-from wingboard.core.design.space import fitting_opening
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.face import SetModule, SetModuleSize
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.space import fitting_opening
+from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 GAP = Source(kind="practice", note="0.3–0.5 mm a side sawn and sanded, 0.2 laser or mill")
 
 
 @check(
-    "brief.panel-too-large",
-    weight="stop",
+    "brief.module-too-large",
+    severity="must",
     title="Will not go into the opening",
     measures="the least distance from a module's edge to the opening's; negative when it reaches over",
     source=GAP,
     fixes="moves or trims a rectangular module so that the gap is there on every side",
 )
-def panel_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
+def module_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules nearer to the opening's edge than the fit gap."""
     opening, gap = area_of(fitting_opening(r.design.brief).loop()), r.design.brief.gap
-    for panel in r.panels.values():
-        placed = affinity.translate(panel.area, panel.panel.x, panel.panel.y)
+    for module in r.modules.values():
+        placed = affinity.translate(module.area, module.module.x, module.module.y)
         margin = _margin(placed, opening)
         if margin < gap - VISIBLE:
-            x0, y0, x1, y1 = panel.area.bounds
+            x0, y0, x1, y1 = module.area.bounds
             yield rule.finding(
-                panel.panel.id,
-                detail=f"{panel.panel.name}, {x1 - x0:.1f} × {y1 - y0:.1f} mm, to the opening's edge",
-                spot=Spot(panel=panel.panel.id, x=(x0 + x1) / 2, y=(y0 + y1) / 2),
+                module.module.id,
+                detail=f"{module.module.name}, {x1 - x0:.1f} × {y1 - y0:.1f} mm, to the opening's edge",
+                spot=Spot(module=module.module.id, x=(x0 + x1) / 2, y=(y0 + y1) / 2),
                 measured=Measure(value=margin),
                 needed=Measure(value=gap),
-                fix=_fitted(panel, opening, gap),
+                fix=_fitted(module, opening, gap),
             )
 
 
-def _margin(panel: shapely.Polygon, opening: shapely.Polygon) -> float:
-    """Least distance (mm) inside the opening; negative by how far the panel pokes out."""
-    if opening.covers(panel):
-        return float(panel.exterior.distance(opening.exterior))
-    outside = panel.difference(opening)
+def _margin(module: shapely.Polygon, opening: shapely.Polygon) -> float:
+    """Least distance (mm) inside the opening; negative by how far the module pokes out."""
+    if opening.covers(module):
+        return float(module.exterior.distance(opening.exterior))
+    outside = module.difference(opening)
     points = shapely.points(shapely.get_coordinates(outside))
     return -float(shapely.distance(points, opening).max())
 
 
-def _fitted(panel: ResolvedPanel, opening: shapely.Polygon, gap: float) -> Fix | None:
+def _fitted(module: ResolvedModule, opening: shapely.Polygon, gap: float) -> Fix | None:
     """The plate trimmed and moved so that it keeps the gap, when it is a rectangle."""
-    outline = panel.panel.outline
+    outline = module.module.outline
     if not isinstance(outline, RectOutline):
         return None
     x0, y0, x1, y1 = opening.bounds
     width = min(outline.width, x1 - x0 - 2 * gap)
     height = min(outline.height, y1 - y0 - 2 * gap)
-    x = min(max(panel.panel.x, x0 + gap), x1 - gap - width)
-    y = min(max(panel.panel.y, y0 + gap), y1 - gap - height)
+    x = min(max(module.module.x, x0 + gap), x1 - gap - width)
+    y = min(max(module.module.y, y0 + gap), y1 - gap - height)
     fitted = shapely.box(x, y, x + width, y + height)
     if min(width, height) <= 0 or _margin(fitted, opening) < gap - VISIBLE:
         return None
-    commands: list[Command] = [SetPanel(panel=panel.panel.id, x=round(x, 2), y=round(y, 2))]
+    commands: list[Command] = [SetModule(module=module.module.id, x=round(x, 2), y=round(y, 2))]
     if (width, height) != (outline.width, outline.height):
-        commands.append(SetPanelSize(panel=panel.panel.id, width=round(width, 2), height=round(height, 2)))
+        commands.append(SetModuleSize(module=module.module.id, width=round(width, 2), height=round(height, 2)))
     return Fix(label=f"Make it {width:.1f} × {height:.1f} mm, inside the gap", commands=tuple(commands))
 
 
 @check(
-    "brief.panels-overlap",
-    weight="stop",
+    "brief.modules-overlap",
+    severity="must",
     title="Modules over each other",
     measures="between two modules in the opening",
     source=GAP,
     fixes="moves the second module aside",
 )
-def panels_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
+def modules_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of modules nearer than the fit gap."""
     gap = r.design.brief.gap
-    for a, b in combinations(r.panels.values(), 2):
-        first = affinity.translate(a.area, a.panel.x, a.panel.y)
-        second = affinity.translate(b.area, b.panel.x, b.panel.y)
+    for a, b in combinations(r.modules.values(), 2):
+        first = affinity.translate(a.area, a.module.x, a.module.y)
+        second = affinity.translate(b.area, b.module.x, b.module.y)
         apart = float(first.distance(second)) if not first.intersects(second) else 0.0
         if apart < gap - VISIBLE:
             left, right = (a, b) if first.bounds[0] <= second.bounds[0] else (b, a)
-            x = left.panel.x + left.area.bounds[2] - right.area.bounds[0] + gap
+            x = left.module.x + left.area.bounds[2] - right.area.bounds[0] + gap
             yield rule.finding(
-                a.panel.id,
-                b.panel.id,
-                detail=f"{a.panel.name} and {b.panel.name}",
+                a.module.id,
+                b.module.id,
+                detail=f"{a.module.name} and {b.module.name}",
                 measured=Measure(value=apart),
                 needed=Measure(value=gap),
                 fix=Fix(
-                    label=f"Move {right.panel.name} to x {x:.1f}",
-                    commands=(SetPanel(panel=right.panel.id, x=round(x, 2)),),
+                    label=f"Move {right.module.name} to x {x:.1f}",
+                    commands=(SetModule(module=right.module.id, x=round(x, 2)),),
                 ),
             )

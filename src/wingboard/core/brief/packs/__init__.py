@@ -9,9 +9,9 @@ from typing import Literal
 
 from pydantic import Field, TypeAdapter
 
-from wingboard.core.design.base import Ident, Record, Words
-from wingboard.core.design.commands import AddFunction
-from wingboard.core.design.space import PanelKind
+from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.record.base import Ident, Record, Words
+from wingboard.core.record.space import PanelKind
 
 When = Literal["one row", "five rows", "three lights", "loads"]
 

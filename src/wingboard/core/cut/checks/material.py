@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.resolved import Resolved
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved
 
 
 @check(
     "cut.unsafe-material",
-    weight="stop",
+    severity="must",
     title="Never under a laser",
     measures="sheets that give off poison or burn badly in a laser",
     source=Source(kind="practice", note="PVC gives chlorine; polycarbonate and ABS burn and smoke"),
@@ -30,5 +30,5 @@ def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 layer.id,
                 detail=f"{layer.name} is {layer.material}: it melts, burns and smokes in a laser. Mill it.",
-                weight="look",
+                severity="judge",
             )

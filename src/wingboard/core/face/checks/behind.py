@@ -6,10 +6,6 @@ from collections.abc import Iterator
 
 import shapely
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.profile import depth_behind_front
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.space import KeepOut
 from wingboard.core.face.checks.spots import at, between
 from wingboard.core.face.rules import behind_boxes, keep_out_on
 from wingboard.core.face.settle import move_to_settle
@@ -18,13 +14,17 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.record.space import KeepOut
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.profile import depth_behind_front
 
 DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of its wires")
 
 
 @check(
     "face.bodies-collide",
-    weight="stop",
+    severity="must",
     title="Bodies collide behind",
     measures="between two bodies, or a body and a screw, behind the panel",
     limits=("body-clearance",),
@@ -33,26 +33,26 @@ DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of
 def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of bodies nearer than the clearance."""
     need = limit(r.design, "body-clearance")
-    for panel in r.panels.values():
-        bodies = panel.envelopes("body")
+    for module in r.modules.values():
+        bodies = module.envelopes("body")
         for near in bodies.closer_than(need - VISIBLE):
             owners = [int(bodies.owners[i]) for i in near[:2]]
-            movable = [panel.by_number[o] for o in owners if o >= 0]
+            movable = [module.by_number[o] for o in owners if o >= 0]
             if movable:
                 yield rule.finding(
                     *(p.function.id for p in movable),
-                    detail=" and ".join(panel.owner_name(o) for o in owners) + ", behind the panel",
-                    spot=between(panel, bodies, near),
+                    detail=" and ".join(module.owner_name(o) for o in owners) + ", behind the panel",
+                    spot=between(module, bodies, near),
                     measured=Measure(value=near.gap),
                     needed=Measure(value=need),
-                    fix=move_to_settle(r, panel, movable, "bodies"),
-                    extra="" if len(movable) == 2 else panel.owner_name(min(owners)).replace(" ", "-"),
+                    fix=move_to_settle(r, module, movable, "bodies"),
+                    extra="" if len(movable) == 2 else module.owner_name(min(owners)).replace(" ", "-"),
                 )
 
 
 @check(
     "face.too-deep",
-    weight="stop",
+    severity="must",
     title="Too deep",
     measures="from the panel's front surface to the end of the part with its wires",
     source=DEPTH,
@@ -60,14 +60,14 @@ def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
 def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts that reach beyond the free depth of the opening."""
     free = r.design.brief.depth
-    for panel in r.panels.values():
-        for placed in panel.placed:
+    for module in r.modules.values():
+        for placed in module.placed:
             depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
             if depth > free + VISIBLE:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name} in the free depth of the opening",
-                    spot=at(panel, placed.place.x, placed.place.y),
+                    spot=at(module, placed.place.x, placed.place.y),
                     measured=Measure(value=depth),
                     needed=Measure(value=free),
                     most=True,
@@ -76,7 +76,7 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.keep-out",
-    weight="stop",
+    severity="must",
     title="Runs into what is behind",
     measures="depth of a part whose body overlaps a keep-out, from the front surface",
     source=DEPTH,
@@ -84,35 +84,35 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts deeper than a keep-out they overlap leaves free."""
-    for panel in r.panels.values():
-        bodies = panel.envelopes("body")
+    for module in r.modules.values():
+        bodies = module.envelopes("body")
         for box in behind_boxes(r.design):
-            area = keep_out_on(box, panel)
+            area = keep_out_on(box, module)
             for i, overlap in bodies.against(Rounded(area, 0.0), 0.0, owner=-99):
-                placed = panel.by_number.get(int(bodies.owners[i]))
+                placed = module.by_number.get(int(bodies.owners[i]))
                 if placed is None or overlap > -VISIBLE:
                     continue
                 depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
                 if depth > box.clear + VISIBLE:
-                    yield _hits(r, rule, panel, placed, box, depth)
+                    yield _hits(r, rule, module, placed, box, depth)
 
 
-def _hits(r: Resolved, rule: Check, panel: ResolvedPanel, placed: Placed, box: KeepOut, depth: float) -> Finding:
+def _hits(r: Resolved, rule: Check, module: ResolvedModule, placed: Placed, box: KeepOut, depth: float) -> Finding:
     return rule.finding(
         placed.function.id,
         detail=f"{placed.function.name} in front of {box.name}",
-        spot=at(panel, placed.place.x, placed.place.y),
+        spot=at(module, placed.place.x, placed.place.y),
         measured=Measure(value=depth),
         needed=Measure(value=box.clear),
         most=True,
-        fix=move_to_settle(r, panel, [placed], "keepouts"),
+        fix=move_to_settle(r, module, [placed], "keepouts"),
         extra=box.id,
     )
 
 
 @check(
     "face.cable-hits",
-    weight="look",
+    severity="judge",
     title="Its cable runs into a neighbour",
     measures="between the room of a plug or bend that leaves sideways, and the bodies beside it",
     limits=("body-clearance",),
@@ -120,9 +120,9 @@ def _hits(r: Resolved, rule: Check, panel: ResolvedPanel, placed: Placed, box: K
 def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose cable leaves to a side where another body stands."""
     need = limit(r.design, "body-clearance")
-    for panel in r.panels.values():
-        bodies = panel.envelopes("body")
-        for placed in panel.placed:
+    for module in r.modules.values():
+        bodies = module.envelopes("body")
+        for placed in module.placed:
             room = cable_room(placed)
             near = bodies.against(room, need, placed.number) if room else []
             if near:
@@ -130,8 +130,8 @@ def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
-                    f"and {panel.owner_name(int(bodies.owners[i]))}",
-                    spot=at(panel, placed.place.x, placed.place.y),
+                    f"and {module.owner_name(int(bodies.owners[i]))}",
+                    spot=at(module, placed.place.x, placed.place.y),
                     measured=Measure(value=apart),
                     needed=Measure(value=need),
                 )
@@ -141,7 +141,7 @@ _SIDES = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
 
 
 def cable_room(placed: Placed) -> Rounded | None:
-    """The room beside the body that a plug or a bend takes, in panel coordinates; None for one straight back."""
+    """The room beside the body that a plug or a bend takes, in the module's coordinates; None for one straight back."""
     side = _SIDES.get(placed.part.cable)
     if side is None or placed.part.plug <= 0:
         return None

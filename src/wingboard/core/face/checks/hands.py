@@ -9,10 +9,9 @@ from functools import partial
 import shapely
 
 from wingboard.core.brief.wanted import duty_of
-from wingboard.core.design.base import Source
-from wingboard.core.design.carry.arrange import mirror_place
-from wingboard.core.design.commands import Arrange, PairMirrored, TurnItems
-from wingboard.core.design.resolved import Placed, Resolved
+from wingboard.core.changes.commands.arrange import Arrange, PairMirrored
+from wingboard.core.changes.commands.face import TurnItems
+from wingboard.core.changes.handlers.arrange import mirror_place
 from wingboard.core.face.checks.spots import at, between
 from wingboard.core.face.near import neighbours
 from wingboard.core.face.reach import beyond
@@ -22,13 +21,15 @@ from wingboard.core.face.sweep import odd_ones, sweeps_on
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Placed, Resolved
 
 SWEEP = Source(kind="practice", note="what belongs together points the same way when off, in the order of use")
 
 
 @check(
     "face.emergency-out-of-reach",
-    weight="stop",
+    severity="must",
     title="Out of first reach",
     measures="how far an emergency control lies outside the primary zone of the free hand",
     limits=("reach-primary",),
@@ -36,15 +37,15 @@ SWEEP = Source(kind="practice", note="what belongs together points the same way 
 def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls that the free hand does not find without leaning."""
     for placed in r.placed:
-        if placed.function.weight != "emergency" and placed.part.family != "emergency":
+        if placed.function.risk != "emergency" and placed.part.family != "emergency":
             continue
         outside = beyond(r, placed)
         if outside is not None and outside > VISIBLE:
-            panel = r.panels[placed.place.panel]
+            module = r.modules[placed.place.module]
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name}: bring it towards the free hand, or the panel nearer",
-                spot=at(panel, placed.place.x, placed.place.y),
+                spot=at(module, placed.place.x, placed.place.y),
                 measured=Measure(value=outside),
                 needed=Measure(value=0),
                 most=True,
@@ -53,38 +54,38 @@ def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.off-ways-differ",
-    weight="look",
+    severity="judge",
     title="Odd one in the sweep",
     measures="levers of a group that point another way than most when off",
     source=SWEEP,
     fixes="turns the odd ones",
 )
 def off_ways_differ(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Groups of three levers or more on a panel that one sweep does not set."""
-    for panel in r.panels.values():
-        for group in sorted({p.function.group for p in panel.placed if p.function.group}):
-            together = [p for p in panel.placed if p.function.group == group]
+    """Groups of three levers or more on a module that one sweep does not set."""
+    for module in r.modules.values():
+        for group in sorted({p.function.group for p in module.placed if p.function.group}):
+            together = [p for p in module.placed if p.function.group == group]
             for odd in odd_ones(together):
                 turn = TurnItems(functions=(odd.function.id,), by=180)
                 yield rule.finding(
                     odd.function.id,
                     detail=f"{odd.function.name} points another way when off than the others of {group}",
-                    spot=at(panel, odd.place.x, odd.place.y),
+                    spot=at(module, odd.place.x, odd.place.y),
                     fix=None if odd.function.locked else Fix(label="Turn it round", commands=(turn,)),
                 )
 
 
 @check(
     "face.bus-scattered",
-    weight="look",
+    severity="judge",
     title="A bus is scattered",
     measures="controls of other buses among those of one bus",
     source=Source(kind="practice", note="a bus's switches are contiguous"),
 )
 def bus_scattered(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Buses with another control inside the area of their own."""
-    for panel in r.panels.values():
-        controls = [p for p in panel.placed if p.part.hand is not None]
+    for module in r.modules.values():
+        controls = [p for p in module.placed if p.part.hand is not None]
         for bus in sorted({p.function.switches.bus for p in controls if p.function.switches.bus}):
             mine = [p for p in controls if p.function.switches.bus == bus]
             if len(mine) < 2:
@@ -95,7 +96,7 @@ def bus_scattered(r: Resolved, rule: Check) -> Iterator[Finding]:
                 yield rule.finding(
                     *(p.function.id for p in inside),
                     detail=f"Bus {bus}: {', '.join(p.function.name for p in inside[:3])} among its switches",
-                    spot=at(panel, inside[0].place.x, inside[0].place.y),
+                    spot=at(module, inside[0].place.x, inside[0].place.y),
                     measured=Measure(value=len(inside), unit="among them"),
                     needed=Measure(value=0, unit="among them"),
                     most=True,
@@ -105,7 +106,7 @@ def bus_scattered(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.sweep-broken",
-    weight="look",
+    severity="judge",
     title="The sweep jumps",
     measures="steps of a procedure that go back, or further than 2.5 times the usual",
     source=SWEEP,
@@ -113,8 +114,8 @@ def bus_scattered(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def sweep_broken(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Procedures that one movement of the hand does not follow."""
-    for panel in r.panels.values():
-        for sweep in sweeps_on(r, panel):
+    for module in r.modules.values():
+        for sweep in sweeps_on(r, module):
             wrong = (*sweep.back, *sweep.gaps)
             if not wrong:
                 continue
@@ -122,7 +123,7 @@ def sweep_broken(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 *(p.function.id for p in sweep.steps),
                 detail=f"“{sweep.procedure.name}”: from {a.function.name} to {b.function.name}",
-                spot=at(panel, (a.place.x + b.place.x) / 2, (a.place.y + b.place.y) / 2),
+                spot=at(module, (a.place.x + b.place.x) / 2, (a.place.y + b.place.y) / 2),
                 measured=Measure(value=len(wrong), unit="jumps"),
                 needed=Measure(value=0, unit="jumps"),
                 most=True,
@@ -140,7 +141,7 @@ def _in_a_row(steps: tuple[Placed, ...]) -> Fix | None:
 
 @check(
     "face.caps-collide",
-    weight="stop",
+    severity="must",
     title="Caps or knobs collide",
     measures="between what covers the face: caps, knobs, bezels, guards with their swing",
     limits=("cover-clearance",),
@@ -153,7 +154,7 @@ def caps_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.under-guard",
-    weight="stop",
+    severity="must",
     title="Under another's guard",
     measures="between a guard with its swing and what covers the face beside it",
     limits=("cover-clearance",),
@@ -166,20 +167,20 @@ def under_guard(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _collisions(r: Resolved, rule: Check, guards: bool) -> Iterator[Finding]:
     need = rule.limit(r.design)
-    for panel in r.panels.values():
-        covers = panel.envelopes("cover")
-        for near in r.once(f"covers near on {panel.panel.id}", partial(covers.closer_than, need - VISIBLE)):
+    for module in r.modules.values():
+        covers = module.envelopes("cover")
+        for near in r.once(f"covers near on {module.module.id}", partial(covers.closer_than, need - VISIBLE)):
             owners = [int(covers.owners[i]) for i in near[:2]]
-            pair = [panel.by_number[o] for o in owners if o >= 0]
+            pair = [module.by_number[o] for o in owners if o >= 0]
             if len(pair) < 2 or any(_swings(p) for p in pair) is not guards:
                 continue
             yield rule.finding(
                 *(p.function.id for p in pair),
                 detail=f"{pair[0].function.name} and {pair[1].function.name}",
-                spot=between(panel, covers, near),
+                spot=between(module, covers, near),
                 measured=Measure(value=near.gap),
                 needed=Measure(value=need),
-                fix=move_to_settle(r, panel, pair, "covers"),
+                fix=move_to_settle(r, module, pair, "covers"),
             )
 
 
@@ -189,7 +190,7 @@ def _swings(placed: Placed) -> bool:
 
 @check(
     "face.irreversible-among-everyday",
-    weight="look",
+    severity="judge",
     title="Too easily hit",
     measures="from a control that cannot be undone, unguarded, to the nearest everyday one, against twice the usual",
     limits=("emergency-factor",),
@@ -198,16 +199,16 @@ def irreversible_among_everyday(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Irreversible controls without a guard that stand among the everyday ones."""
     factor = rule.limit(r.design)
     for placed in r.placed:
-        if placed.function.weight != "guarded" or placed.part.guarded or placed.part.hand is None:
+        if placed.function.risk != "guarded" or placed.part.guarded or placed.part.hand is None:
             continue
         for near in neighbours(r, placed, most=6):
             need = spacing_needed(r.design, placed.part, near.other.part)
-            if need and near.other.function.weight == "normal" and near.gap < need.value * factor - VISIBLE:
-                panel = r.panels[placed.place.panel]
+            if need and near.other.function.risk == "normal" and near.gap < need.value * factor - VISIBLE:
+                module = r.modules[placed.place.module]
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name} beside {near.other.function.name}, without a guard",
-                    spot=at(panel, placed.place.x, placed.place.y),
+                    spot=at(module, placed.place.x, placed.place.y),
                     measured=Measure(value=near.gap),
                     needed=Measure(value=need.value * factor),
                 )
@@ -216,9 +217,9 @@ def irreversible_among_everyday(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.pair-not-mirrored",
-    weight="look",
+    severity="judge",
     title="A pair that is not mirrored",
-    measures="from a control to where its pair's mirror image is, about the panel's middle",
+    measures="from a control to where its pair's mirror image is, about the module's middle",
     source=Source(kind="practice", note="mirrored pairs left and right"),
     fixes="moves the second to the mirror image of the first",
 )
@@ -230,14 +231,14 @@ def pair_not_mirrored(r: Resolved, rule: Check) -> Iterator[Finding]:
             continue
         wanted = mirror_place(r.design, first)
         off = math.hypot(wanted.x - placed.place.x, wanted.y - placed.place.y)
-        other_panel = wanted.panel != placed.place.panel
-        if off > VISIBLE or other_panel or abs((wanted.turn - placed.place.turn + 180) % 360 - 180) > 0.01:
-            panel = r.panels[placed.place.panel]
+        other_module = wanted.module != placed.place.module
+        if off > VISIBLE or other_module or abs((wanted.turn - placed.place.turn + 180) % 360 - 180) > 0.01:
+            module = r.modules[placed.place.module]
             command = PairMirrored(first=first.id, second=placed.function.id)
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name} and {first.name}",
-                spot=at(panel, placed.place.x, placed.place.y),
+                spot=at(module, placed.place.x, placed.place.y),
                 measured=Measure(value=off),
                 needed=Measure(value=0),
                 most=True,
@@ -247,7 +248,7 @@ def pair_not_mirrored(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.hand-wrong-side",
-    weight="look",
+    severity="judge",
     title="On the other hand's side",
     measures="controls for one hand that stand on the other half of the opening",
     source=Source(kind="practice", note="what one hand works stands on its side"),
@@ -261,7 +262,7 @@ def hand_wrong_side(r: Resolved, rule: Check) -> Iterator[Finding]:
         for p in r.placed
         if p.function.hand in ("left", "right")
         and duty_of(p.function, p.part) == "control"
-        and (r.panels[p.place.panel].panel.x + p.place.x < middle) != (p.function.hand == "left")
+        and (r.modules[p.place.module].module.x + p.place.x < middle) != (p.function.hand == "left")
     ]
     if wrong:
         yield rule.over(wrong, unit="on the wrong side")

@@ -7,9 +7,8 @@ from collections.abc import Iterator
 
 from shapely import Polygon
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import PlacePart, RemoveGraphic, SetStyle
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
+from wingboard.core.changes.commands.face import PlacePart
+from wingboard.core.changes.commands.words import RemoveGraphic, SetStyle
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.graphics import Drawing, graphic_shapes
 from wingboard.core.face.legend import letterings, words_on
@@ -20,11 +19,13 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 
 @check(
     "face.words-missing",
-    weight="look",
+    severity="judge",
     title="Positions without a word",
     measures="selectors placed with fewer words than positions in use",
     source=Source(kind="practice", note="each control has a name, each position a word"),
@@ -45,7 +46,7 @@ def words_missing(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.legend-small",
-    weight="look",
+    severity="judge",
     title="Too small to read",
     measures="cap height, against 2·d·tan(α/2) at the eye's distance, over cos φ where the panel is seen aslant",
     limits=("legend-angle",),
@@ -94,7 +95,7 @@ def _larger(r: Resolved, seen: Sight, need: float) -> Fix | None:
 
 @check(
     "face.words-at-seam",
-    weight="look",
+    severity="judge",
     title="Words on a seam",
     measures="from words to the edge where the next module begins",
     limits=("seam-clearance",),
@@ -103,30 +104,30 @@ def _larger(r: Resolved, seen: Sight, need: float) -> Fix | None:
 def words_at_seam(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Words so near to a neighbouring module that they seem to belong to both."""
     need = rule.limit(r.design)
-    for panel in r.panels.values():
-        others = [_in_panel(panel, other) for other in r.panels.values() if other is not panel]
-        words, found = words_on(r, panel)
+    for module in r.modules.values():
+        others = [_in_module(module, other) for other in r.modules.values() if other is not module]
+        words, found = words_on(r, module)
         for i, (placed, word) in enumerate(found):
             apart = min((float(other.distance(words.cores[i])) for other in others), default=math.inf)
             if apart - float(words.radii[i]) < need - VISIBLE:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"“{word.run.text}” of {placed.function.name}",
-                    spot=at(panel, placed.place.x + word.x, placed.place.y + word.y),
+                    spot=at(module, placed.place.x + word.x, placed.place.y + word.y),
                     measured=Measure(value=apart),
                     needed=Measure(value=need),
                     extra=f"{word.role}-{i}",
                 )
 
 
-def _in_panel(panel: ResolvedPanel, other: ResolvedPanel) -> Polygon:
+def _in_module(module: ResolvedModule, other: ResolvedModule) -> Polygon:
     """Another module in this one's coordinates."""
-    return area_of(moved(other.loop, other.panel.x - panel.panel.x, other.panel.y - panel.panel.y))
+    return area_of(moved(other.loop, other.module.x - module.module.x, other.module.y - module.module.y))
 
 
 @check(
     "face.placard-covered",
-    weight="stop",
+    severity="must",
     title="Placard covered",
     measures="between a required placard and what covers the face, or other words",
     limits=("legend-clearance",),
@@ -138,7 +139,7 @@ def placard_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.graphic-clash",
-    weight="look",
+    severity="judge",
     title="A line runs into something",
     measures="between brackets, boxes, texts and symbols, and what covers the face, other words or the edge",
     limits=("legend-clearance",),
@@ -151,8 +152,8 @@ def graphic_clash(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _clashes(r: Resolved, rule: Check, placards: bool) -> Iterator[Finding]:
     need = limit(r.design, "legend-clearance")
-    for panel in r.panels.values():
-        for ident, (drawing, other, gap) in _worst(r, panel, need).items():
+    for module in r.modules.values():
+        for ident, (drawing, other, gap) in _worst(r, module, need).items():
             if (drawing.graphic.kind == "placard") is not placards:
                 continue
             x0, y0, x1, y1 = drawing.room
@@ -160,15 +161,15 @@ def _clashes(r: Resolved, rule: Check, placards: bool) -> Iterator[Finding]:
             yield rule.finding(
                 ident,
                 detail=f"{drawing.graphic.kind} “{drawing.graphic.text or drawing.graphic.symbol or ''}” and {other}",
-                spot=at(panel, (x0 + x1) / 2, (y0 + y1) / 2),
+                spot=at(module, (x0 + x1) / 2, (y0 + y1) / 2),
                 measured=Measure(value=gap),
                 needed=Measure(value=need),
                 fix=None if placards else take,
             )
 
 
-def _worst(r: Resolved, panel: ResolvedPanel, need: float) -> dict[str, tuple[Drawing, str, float]]:
-    shapes, drawings = graphic_shapes(r, panel)
+def _worst(r: Resolved, module: ResolvedModule, need: float) -> dict[str, tuple[Drawing, str, float]]:
+    shapes, drawings = graphic_shapes(r, module)
     worst: dict[str, tuple[Drawing, str, float]] = {}
     if not drawings:
         return worst
@@ -178,17 +179,17 @@ def _worst(r: Resolved, panel: ResolvedPanel, need: float) -> dict[str, tuple[Dr
         if ident not in worst or gap < worst[ident][2]:
             worst[ident] = (drawings[i], other, gap)
 
-    covers = panel.envelopes("cover")
+    covers = module.envelopes("cover")
     for i, j, gap in shapes.near(covers, need - VISIBLE):
-        note(i, panel.owner_name(int(covers.owners[j])), gap)
-    words, found = words_on(r, panel)
+        note(i, module.owner_name(int(covers.owners[j])), gap)
+    words, found = words_on(r, module)
     for i, j, gap in shapes.near(words, need - VISIBLE):
         note(i, f"“{found[j][1].run.text}” of {found[j][0].function.name}", gap)
     for near in shapes.closer_than(need - VISIBLE):
         if "placard" in (drawings[near.a].graphic.kind, drawings[near.b].graphic.kind):
             i, j = (near.a, near.b) if drawings[near.a].graphic.kind == "placard" else (near.b, near.a)
             note(i, f"{drawings[j].graphic.kind} “{drawings[j].graphic.text}”", near.gap)
-    for i, margin in enumerate(shapes.margins_inside(panel.area)):
+    for i, margin in enumerate(shapes.margins_inside(module.area)):
         if margin < -VISIBLE:
             note(i, "the plate's edge", float(margin))
     return worst
@@ -196,7 +197,7 @@ def _worst(r: Resolved, panel: ResolvedPanel, need: float) -> dict[str, tuple[Dr
 
 @check(
     "face.trace-missed",
-    weight="look",
+    severity="judge",
     title="Beside its trace",
     measures="from a hole to the circle traced for it on the reference picture",
     limits=("trace-deviation",),
@@ -212,11 +213,11 @@ def trace_missed(r: Resolved, rule: Check) -> Iterator[Finding]:
             if function is None or function.place is None or hole.off_centre is None or hole.off_centre <= most:
                 continue
             x, y = round(hole.circle.x, 2), round(hole.circle.y, 2)
-            place = PlacePart(function=function.id, panel=reference.panel, x=x, y=y, turn=function.place.turn)
+            place = PlacePart(function=function.id, module=reference.module, x=x, y=y, turn=function.place.turn)
             yield rule.finding(
                 function.id,
                 detail=f"{function.name}; the trace is round within {hole.circle.residual:.2f} mm",
-                spot=at(r.panels[reference.panel], hole.circle.x, hole.circle.y),
+                spot=at(r.modules[reference.module], hole.circle.x, hole.circle.y),
                 measured=Measure(value=hole.off_centre),
                 needed=Measure(value=most),
                 most=True,

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.resolved import Resolved, ResolvedPanel
 from wingboard.core.face.checks.spots import between
-from wingboard.core.face.rules import Need, spacing_needed, widest_spacing
+from wingboard.core.face.rules import RoomNeeded, spacing_needed, widest_spacing
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.shapeset import Near
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 
 @check(
     "face.fingers-close",
-    weight="stop",
+    severity="must",
     title="Fingers too close",
     measures="edge to edge between what two hands touch: levers, caps, knobs, guards",
     limits=("toggle-spacing", "button-spacing", "knob-spacing", "emergency-factor"),
@@ -26,25 +26,25 @@ from wingboard.core.quantity import VISIBLE
 def fingers_close(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Every pair of controls nearer than their kinds need."""
     widest = widest_spacing(r.design)
-    for panel in r.panels.values():
-        hands = panel.envelopes("hand")
+    for module in r.modules.values():
+        hands = module.envelopes("hand")
         for near in hands.closer_than(widest):
-            a, b = (panel.by_number[int(hands.owners[i])] for i in near[:2])
+            a, b = (module.by_number[int(hands.owners[i])] for i in near[:2])
             need = spacing_needed(r.design, a.part, b.part)
             if need and near.gap < need.value - VISIBLE:
-                yield _finding(r, rule, panel, near, need)
+                yield _finding(r, rule, module, near, need)
 
 
-def _finding(r: Resolved, rule: Check, panel: ResolvedPanel, near: Near, need: Need) -> Finding:
-    hands = panel.envelopes("hand")
-    a, b = (panel.by_number[int(hands.owners[i])] for i in near[:2])
+def _finding(r: Resolved, rule: Check, module: ResolvedModule, near: Near, need: RoomNeeded) -> Finding:
+    hands = module.envelopes("hand")
+    a, b = (module.by_number[int(hands.owners[i])] for i in near[:2])
     return rule.finding(
         a.function.id,
         b.function.id,
         detail=f"{a.function.name} to {b.function.name}, edge to edge",
-        spot=between(panel, hands, near),
+        spot=between(module, hands, near),
         measured=Measure(value=near.gap),
         needed=Measure(value=need.value),
         source=source_of(r.design, need.limit),
-        fix=move_to_settle(r, panel, [a, b], "hands"),
+        fix=move_to_settle(r, module, [a, b], "hands"),
     )

@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import EditFunction, SetLegend
-from wingboard.core.design.resolved import Placed, Resolved, ResolvedPanel
-from wingboard.core.design.words import Legend
+from wingboard.core.changes.commands.face import SetLegend
+from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import Word, lettering, letterings, words_on
 from wingboard.core.face.settle import Mover, move_to_settle
@@ -15,6 +13,9 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import TOUCH, VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.record.legends import Legend
+from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 MECHANISM = Source(kind="computed", note="360° / ways of the mechanism, kept when a stop limits it")
 FONT = Source(kind="computed", note="characters of the font that ships with the application")
@@ -22,7 +23,7 @@ FONT = Source(kind="computed", note="characters of the font that ships with the 
 
 @check(
     "face.legend-covered",
-    weight="stop",
+    severity="must",
     title="Words covered",
     measures="between words and a knob, bezel, guard, screw head, other words or the edge",
     limits=("legend-clearance",),
@@ -31,15 +32,15 @@ FONT = Source(kind="computed", note="characters of the font that ships with the 
 def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Each function whose words run into something, with the worst place."""
     need = limit(r.design, "legend-clearance")
-    for panel in r.panels.values():
-        for placed, word, other, gap in _clashes(r, panel, need - VISIBLE).values():
+    for module in r.modules.values():
+        for placed, word, other, gap in _clashes(r, module, need - VISIBLE).values():
             yield rule.finding(
                 placed.function.id,
                 detail=f"“{word.run.text}” of {placed.function.name} and {other}",
-                spot=at(panel, placed.place.x + word.x, placed.place.y + word.y),
+                spot=at(module, placed.place.x + word.x, placed.place.y + word.y),
                 measured=Measure(value=gap),
                 needed=Measure(value=need),
-                fix=_other_side(r, panel, placed) or move_to_settle(r, panel, [placed], "words", "words_edge"),
+                fix=_other_side(r, module, placed) or move_to_settle(r, module, [placed], "words", "words_edge"),
                 extra=word.role,
             )
 
@@ -47,8 +48,8 @@ def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
 Clash = tuple[Placed, Word, str, float]
 
 
-def _clashes(r: Resolved, panel: ResolvedPanel, need: float) -> dict[tuple[int, str], Clash]:
-    words, found = words_on(r, panel)
+def _clashes(r: Resolved, module: ResolvedModule, need: float) -> dict[tuple[int, str], Clash]:
+    words, found = words_on(r, module)
     worst: dict[tuple[int, str], Clash] = {}
 
     def note(i: int, other: str, gap: float) -> None:
@@ -61,17 +62,17 @@ def _clashes(r: Resolved, panel: ResolvedPanel, need: float) -> dict[tuple[int, 
         a, b = (found[i] for i in near[:2])
         later, earlier = (near.b, a) if a[1].role == "name" else (near.a, b)
         note(later, f"“{earlier[1].run.text}” of {earlier[0].function.name}", near.gap)
-    covers = panel.envelopes("cover")
+    covers = module.envelopes("cover")
     for i, j, gap in words.near(covers, need):
         owner = int(covers.owners[j])
-        note(i, panel.owner_name(owner), gap)
-    for i, margin in enumerate(words.margins_inside(panel.area)):
+        note(i, module.owner_name(owner), gap)
+    for i, margin in enumerate(words.margins_inside(module.area)):
         if margin < -TOUCH:
             note(i, "the plate's edge", float(margin))
     return worst
 
 
-def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None:
+def _other_side(r: Resolved, module: ResolvedModule, placed: Placed) -> Fix | None:
     """Setting the name on the other side, when that is clear of everything."""
     legend = placed.function.legend
     if legend is None or legend.side not in ("above", "below") or legend.dx or legend.dy or legend.curved:
@@ -79,7 +80,7 @@ def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None
     side = "below" if legend.side == "above" else "above"
     turned = legend.model_copy(update={"side": side})
     moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
-    if max(Mover(r, panel, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
+    if max(Mover(r, module, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
         return None
     command = SetLegend(function=placed.function.id, legend=turned)
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))
@@ -87,7 +88,7 @@ def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None
 
 @check(
     "face.words-off-detents",
-    weight="stop",
+    severity="must",
     title="Words off the detents",
     measures="degrees between position words as drawn, against the step of the mechanism; or words beyond its ways",
     source=MECHANISM,
@@ -95,13 +96,13 @@ def _other_side(r: Resolved, panel: ResolvedPanel, placed: Placed) -> Fix | None
 )
 def words_off_detents(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Legends drawn for another mechanism, and more words than positions."""
-    for panel in r.panels.values():
-        for placed in panel.placed:
-            yield from _step_wrong(rule, panel, placed)
-            yield from _too_many(rule, panel, placed)
+    for module in r.modules.values():
+        for placed in module.placed:
+            yield from _step_wrong(rule, module, placed)
+            yield from _too_many(rule, module, placed)
 
 
-def _step_wrong(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Finding]:
+def _step_wrong(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator[Finding]:
     legend, detents = placed.function.legend, placed.part.detents
     if legend is None or legend.step is None or detents is None or abs(legend.step - detents.step) < 0.05:
         return
@@ -110,14 +111,14 @@ def _step_wrong(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[F
         placed.function.id,
         detail=f"{placed.function.name}: words drawn every {legend.step:g}°, its {detents.ways}-way mechanism "
         f"steps {detents.step:g}°",
-        spot=at(panel, placed.place.x, placed.place.y),
+        spot=at(module, placed.place.x, placed.place.y),
         measured=Measure(value=legend.step, unit="°"),
         needed=Measure(value=detents.step, unit="°"),
         fix=Fix(label="Let the words follow the part", commands=(follow,)),
     )
 
 
-def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Finding]:
+def _too_many(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator[Finding]:
     words, ways = placed.function.positions, placed.part.ways
     if len(words) <= ways or placed.function.legend is None:
         return
@@ -125,7 +126,7 @@ def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Fin
     yield rule.finding(
         placed.function.id,
         detail=f"{placed.function.name} names {len(words)} positions, the part has {ways}",
-        spot=at(panel, placed.place.x, placed.place.y),
+        spot=at(module, placed.place.x, placed.place.y),
         measured=Measure(value=len(words), unit="words"),
         needed=Measure(value=ways, unit="positions"),
         most=True,
@@ -137,7 +138,7 @@ def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Fin
 
 @check(
     "face.not-in-font",
-    weight="stop",
+    severity="must",
     title="Letters the font lacks",
     measures="characters of a legend that cannot be drawn",
     source=FONT,
@@ -145,14 +146,14 @@ def _too_many(rule: Check, panel: ResolvedPanel, placed: Placed) -> Iterator[Fin
 def not_in_font(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Functions whose words would be cut incomplete."""
     letters = letterings(r)
-    for panel in r.panels.values():
-        for placed in panel.placed:
+    for module in r.modules.values():
+        for placed in module.placed:
             missing = "".join(dict.fromkeys("".join(w.run.missing for w in letters[placed.number].words)))
             if missing:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name}: “{missing[:12]}” would be left out",
-                    spot=at(panel, placed.place.x, placed.place.y),
+                    spot=at(module, placed.place.x, placed.place.y),
                     measured=Measure(value=len(missing), unit="letters"),
                     needed=Measure(value=0, unit="letters"),
                     most=True,
@@ -161,7 +162,7 @@ def not_in_font(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.no-legend",
-    weight="look",
+    severity="judge",
     title="Without a name on the face",
     measures="placed controls and lights without words",
     fixes="sets each function's name by rule",
@@ -177,7 +178,7 @@ def no_legend(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "face.not-placed",
-    weight="note",
+    severity="note",
     title="Still in the tray",
     measures="functions with a part but without a place",
     source=Source(kind="computed", note="functions of the brief"),

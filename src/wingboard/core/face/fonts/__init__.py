@@ -12,7 +12,7 @@ from fontTools.pens.transformPen import TransformPen
 from fontTools.ttLib import TTFont
 from HersheyFonts import HersheyFonts
 
-from wingboard.core.design.words import FontName
+from wingboard.core.record.legends import FontName
 
 FILES: dict[str, str] = {
     "barlow-semi-condensed": "BarlowSemiCondensed-Medium.ttf",

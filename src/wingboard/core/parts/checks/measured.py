@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.commands import CopyPart
-from wingboard.core.design.measuring import sheet_value
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.commands.parts import CopyPart
+from wingboard.core.changes.measuring import sheet_value
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.resolved.design import Resolved
 
 
 @check(
     "parts.readings-disagree",
-    weight="look",
+    severity="judge",
     title="Readings disagree",
     measures="spread of three calliper readings of one dimension",
     limits=("reading-spread",),
@@ -39,7 +39,7 @@ def readings_disagree(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.differs-from-sheet",
-    weight="look",
+    severity="judge",
     title="Differs from its data sheet",
     measures="largest reading, against what the part it was copied from states",
     limits=("sheet-difference",),
@@ -68,7 +68,7 @@ def _said(of: str) -> str:
 
 @check(
     "parts.unmeasured",
-    weight="note",
+    severity="note",
     title="Not measured yet",
     measures="parts in use whose hole, nut, key or depth is a typical figure that no calliper has read",
     fixes="copies the first of them, to be measured",
@@ -100,7 +100,7 @@ def _cut_by(dimensions: tuple[str, ...]) -> list[str]:
 
 @check(
     "parts.hole-tight",
-    weight="stop",
+    severity="must",
     title="Will not go through its hole",
     measures="the hole, against the thread or neck that goes through it",
 )

@@ -4,16 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import ChoosePart, EditFunction, TurnItems
-from wingboard.core.design.model import Function
-from wingboard.core.design.part import Part
-from wingboard.core.design.profile import thickness
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.commands.face import TurnItems
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.counting import counts
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Function
+from wingboard.core.record.part import Part
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import thickness
 
 SHEET = Source(kind="measure", note="data sheet of the part")
 
@@ -25,12 +27,12 @@ def _chosen(r: Resolved) -> Iterator[tuple[Function, Part]]:
 
 
 def _spot(f: Function) -> Spot | None:
-    return Spot(panel=f.place.panel, x=f.place.x, y=f.place.y) if f.place else None
+    return Spot(module=f.place.module, x=f.place.x, y=f.place.y) if f.place else None
 
 
 @check(
     "parts.overloaded",
-    weight="stop",
+    severity="must",
     title="Switches more than it may",
     measures="amperes or volts of the load, against the rating of the contacts",
     source=SHEET,
@@ -58,7 +60,7 @@ def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.breaker-rating",
-    weight="stop",
+    severity="must",
     title="Breaker too small or too large",
     measures="rating of a breaker, against the load of the function it protects",
     limits=("breaker-factor",),
@@ -80,7 +82,7 @@ def breaker_rating(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.state-unseen",
-    weight="look",
+    severity="judge",
     title="Nobody sees whether it is in",
     measures="latching buttons whose state neither a lever, an own lamp nor an indicator shows",
     source=Source(kind="practice", note="a latching button cannot be read by eye or hand"),
@@ -109,7 +111,7 @@ def state_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.way-up",
-    weight="stop",
+    severity="must",
     title="Stands on its side",
     measures="degrees a read-out, display, gauge or placard is turned from upright",
     source=Source(kind="computed", note="way up of the part"),
@@ -134,7 +136,7 @@ def way_up(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.digits-hidden",
-    weight="look",
+    severity="judge",
     title="Digits hidden by the face",
     measures="digits a face leaves showing, against those the module has",
     source=Source(kind="computed", note="hidden digits × their pitch, off the left of the window"),
@@ -151,14 +153,14 @@ def digits_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
             spot=_spot(f),
             measured=Measure(value=f.digits, unit="digits"),
             needed=Measure(value=part.digits.count, unit="digits"),
-            weight="stop" if f.digits > part.digits.count else "look",
+            severity="must" if f.digits > part.digits.count else "judge",
             fix=Fix(label="Show every digit", commands=(EditFunction(function=f.id, digits=None),)),
         )
 
 
 @check(
     "parts.sheet-range",
-    weight="stop",
+    severity="must",
     title="Its clips do not take this sheet",
     measures="thickness of the plate, against the range a snap-in or clamped part takes",
     source=SHEET,
@@ -184,7 +186,7 @@ def sheet_range(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.positions-short",
-    weight="look",
+    severity="judge",
     title="Fewer positions than words",
     measures="positions of the chosen part, against the words listed",
     source=Source(kind="computed", note="positions of the part"),
@@ -203,7 +205,7 @@ def positions_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.emergency-kind",
-    weight="look",
+    severity="judge",
     title="Not an emergency stop",
     measures="emergency functions made with a part that does not latch in and stand out",
     source=Source(kind="memory", note="ISO 13850: red mushroom on yellow, latches, released by hand"),
@@ -212,7 +214,7 @@ def positions_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 def emergency_kind(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Stops that cannot be found by a hand that does not look."""
     for f, part in _chosen(r):
-        if f.weight == "emergency" and part.family != "emergency" and "stop" in f.name.lower():
+        if f.risk == "emergency" and part.family != "emergency" and "stop" in f.name.lower():
             yield rule.finding(
                 f.id,
                 detail=f"{f.name}, {part.name}",
@@ -223,7 +225,7 @@ def emergency_kind(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.spares-short",
-    weight="look",
+    severity="judge",
     title="Too few on hand",
     measures="parts on hand, against those in use with their spares (painted and glued ones twice)",
     source=Source(kind="practice", note="painted or glued caps twice"),
@@ -243,7 +245,7 @@ def spares_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "parts.sample-first",
-    weight="note",
+    severity="note",
     title="One to try first",
     measures="lamps of an untested colour, of which several are to be bought",
     source=Source(kind="practice", note="bought lamps of untested colour: one sample first"),

@@ -5,19 +5,19 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import SetPocket
-from wingboard.core.design.profile import clamped, plates, thread_needed
-from wingboard.core.design.resolved import Placed, Resolved
+from wingboard.core.changes.commands.face import SetPocket
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.profile import clamped, plates, thread_needed
 
 
 @check(
     "parts.bush-short",
-    weight="stop",
+    severity="must",
     title="Bush too short",
     measures="thread of the bush, against clamped layers + washer + nut + one thread",
     source=Source(kind="computed", note="clamped layers + washer + nut + one thread"),
@@ -43,7 +43,7 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 
 def _spot(placed: Placed) -> Spot:
-    return Spot(panel=placed.place.panel, x=placed.place.x, y=placed.place.y)
+    return Spot(module=placed.place.module, x=placed.place.x, y=placed.place.y)
 
 
 def floor_needed(r: Resolved) -> float:
@@ -63,7 +63,7 @@ def _pocket(r: Resolved, placed: Placed, short: float) -> Fix | None:
 
 @check(
     "parts.pocket-floor",
-    weight="stop",
+    severity="must",
     title="Pocket leaves too little",
     measures="what is left of the last layer under a seat pocket",
     limits=("pocket-floor",),

@@ -1,18 +1,18 @@
-"""Signals without a pin, pins that cannot do what is asked, chips overloaded, too few in reserve."""
+"""Lines without a pin, pins that cannot do what is asked, chips overloaded, too few in reserve."""
 
 from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator
 
-from wingboard.core.design.base import Source
-from wingboard.core.design.commands import UnpinSignals
-from wingboard.core.design.resolved import Resolved
+from wingboard.core.changes.commands.wire import UnpinLines
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
-from wingboard.core.wire.signals import signals
+from wingboard.core.wire.lines import lines
 from wingboard.core.wire.solve import serves
 
 BOARDS = Source(kind="published", note="pin tables of the boards' variant headers")
@@ -20,21 +20,21 @@ BOARDS = Source(kind="published", note="pin tables of the boards' variant header
 
 @check(
     "wire.no-pin",
-    weight="note",
+    severity="note",
     title="Without a pin",
-    measures="signals of placed parts that no pin is given to",
+    measures="lines of placed parts that no pin is given to",
     source=Source(kind="computed", note="lines of the placed parts"),
 )
 def no_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """One finding over all signals without a pin."""
-    given = {p.signal for p in r.design.pins}
-    bare = [s for s in signals(r) if s.id not in given]
+    """One finding over all lines without a pin."""
+    given = {p.line for p in r.design.pins}
+    bare = [s for s in lines(r) if s.id not in given]
     if bare:
         functions = tuple(dict.fromkeys(s.function for s in bare))
         names = list(dict.fromkeys(s.name for s in bare))
         yield rule.finding(
             detail=", ".join(names[:4]) + (" …" if len(names) > 4 else ""),
-            measured=Measure(value=len(bare), unit="signals"),
+            measured=Measure(value=len(bare), unit="lines"),
             needed=Measure(value=0, unit="left"),
             most=True,
         ).model_copy(update={"subjects": functions})
@@ -42,55 +42,55 @@ def no_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "wire.pin-incapable",
-    weight="stop",
+    severity="must",
     title="This pin cannot do that",
-    measures="what a signal needs, against what its pin can do",
+    measures="what a line needs, against what its pin can do",
     source=BOARDS,
     fixes="takes the pin back, for the solver to choose another",
 )
 def pin_incapable(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pins that do not exist, are kept for USB, or cannot read a voltage."""
-    wanted = {s.id: s for s in signals(r)}
+    wanted = {s.id: s for s in lines(r)}
     controllers = {c.id: c for c in r.design.controllers}
     for choice in r.design.pins:
-        signal, owner = wanted.get(choice.signal), controllers[choice.controller]
-        if signal is None or serves(signal, boards()[owner.board].pin(choice.pin)):
+        line, owner = wanted.get(choice.line), controllers[choice.controller]
+        if line is None or serves(line, boards()[owner.board].pin(choice.pin)):
             continue
         exists = boards()[owner.board].pin(choice.pin) is not None
         why = "cannot read a voltage; an analogue pin (A…) can" if exists else "is not there, or carries the USB line"
         yield rule.finding(
-            signal.function,
-            detail=f"{signal.name}, {signal.terminal}: pin {choice.pin} of {owner.name} {why}",
-            fix=Fix(label="Take the pin back", commands=(UnpinSignals(signals=(choice.signal,)),)),
-            extra=choice.signal,
+            line.function,
+            detail=f"{line.name}, {line.terminal}: pin {choice.pin} of {owner.name} {why}",
+            fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(choice.line,)),)),
+            extra=choice.line,
         )
 
 
 @check(
     "wire.pin-left-over",
-    weight="look",
+    severity="judge",
     title="Pin for nothing",
-    measures="pins given to signals that are no longer there",
+    measures="pins given to lines that are no longer there",
     source=Source(kind="computed", note="lines of the placed parts"),
     fixes="takes those pins back",
 )
 def pin_left_over(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """One finding over pins whose signal went away."""
-    wanted = {s.id for s in signals(r)}
-    stale = [p.signal for p in r.design.pins if p.signal not in wanted]
+    """One finding over pins whose line went away."""
+    wanted = {s.id for s in lines(r)}
+    stale = [p.line for p in r.design.pins if p.line not in wanted]
     if stale:
         yield rule.finding(
             detail=", ".join(stale[:5]) + (" …" if len(stale) > 5 else ""),
             measured=Measure(value=len(stale), unit="pins"),
             needed=Measure(value=0, unit="pins"),
             most=True,
-            fix=Fix(label="Take them back", commands=(UnpinSignals(signals=tuple(stale)),)),
+            fix=Fix(label="Take them back", commands=(UnpinLines(lines=tuple(stale)),)),
         )
 
 
 @check(
     "wire.pin-current",
-    weight="stop",
+    severity="must",
     title="Too much for one pin",
     measures="current a lamp draws from its pin",
     limits=("pin-current",),
@@ -98,21 +98,21 @@ def pin_left_over(r: Resolved, rule: Check) -> Iterator[Finding]:
 def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lamps that want a transistor."""
     most = limit(r.design, "pin-current")
-    for signal in signals(r):
-        if signal.current > most + 1e-9:
+    for line in lines(r):
+        if line.current > most + 1e-9:
             yield rule.finding(
-                signal.function,
-                detail=f"{signal.name}, {signal.terminal}: put a transistor between pin and lamp",
-                measured=Measure(value=signal.current * 1000, unit="mA"),
+                line.function,
+                detail=f"{line.name}, {line.terminal}: put a transistor between pin and lamp",
+                measured=Measure(value=line.current * 1000, unit="mA"),
                 needed=Measure(value=most * 1000, unit="mA"),
                 most=True,
-                extra=signal.id,
+                extra=line.id,
             )
 
 
 @check(
     "wire.chip-current",
-    weight="stop",
+    severity="must",
     title="Too much for the chip",
     measures="current of all lamps driven by one controller at once",
     limits=("chip-current",),
@@ -120,10 +120,10 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Controllers whose lamps together overload the chip."""
     most = limit(r.design, "chip-current")
-    currents = {s.id: s.current for s in signals(r)}
+    currents = {s.id: s.current for s in lines(r)}
     drawn: dict[str, float] = defaultdict(float)
     for choice in r.design.pins:
-        drawn[choice.controller] += currents.get(choice.signal, 0.0)
+        drawn[choice.controller] += currents.get(choice.line, 0.0)
     for controller in r.design.controllers:
         if drawn[controller.id] > most + 1e-9:
             yield rule.finding(
@@ -137,19 +137,19 @@ def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "wire.reserve",
-    weight="look",
+    severity="judge",
     title="No pins in reserve",
-    measures="share of all pins still free once every signal has one",
+    measures="share of all pins still free once every line has one",
     limits=("pin-reserve",),
 )
 def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Boards so full that the next idea needs a new one."""
     total = sum(len(boards()[c.board].pins) for c in r.design.controllers)
-    wanted = len(signals(r))
+    wanted = len(lines(r))
     need = limit(r.design, "pin-reserve")
     if total and wanted and (total - wanted) / total * 100 < need - 1e-9:
         yield rule.finding(
-            detail=f"{wanted} signals on {total} pins",
+            detail=f"{wanted} lines on {total} pins",
             measured=Measure(value=(total - wanted) / total * 100, unit="%"),
             needed=Measure(value=need, unit="%"),
         )
@@ -157,13 +157,13 @@ def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 @check(
     "wire.emergency-hard-wired",
-    weight="note",
+    severity="note",
     title="Wire the stop itself by hand",
     measures="emergency controls on the panel: a real one never passes a controller",
     source=Source(kind="memory", note="ISO 13850, IEC 60204-1"),
 )
 def emergency_hard_wired(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """A caution for each emergency control that is on a panel."""
+    """A caution for each emergency control that is placed."""
     for placed in r.placed:
         if placed.part.family == "emergency":
             yield rule.finding(

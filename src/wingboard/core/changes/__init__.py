@@ -1,0 +1,1 @@
+"""How a design changes: commands, the named handlers that carry them out, and what those compute."""

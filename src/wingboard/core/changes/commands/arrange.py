@@ -1,0 +1,76 @@
+"""Commands that put several placed parts in order at once."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.changes.commands.functions import Some
+from wingboard.core.record.base import Angle, Ident, Length, Mm, Record
+
+How = Literal[
+    "row", "column", "grid", "arc", "ring",
+    "align-x", "align-y", "align-left", "align-right", "align-top", "align-bottom",
+    "distribute-x", "distribute-y", "pitch-x", "pitch-y", "mirror",
+]  # fmt: skip
+
+
+class Arrange(Record):
+    """Put placed parts in order; the first named leads and stays, unless said otherwise.
+
+    ``row``, ``column``: one after the other, ``pitch`` apart. ``grid``: rows of ``columns``. ``arc``: on ``radius``
+    from angle ``start`` to ``end``; ``ring``: all round. ``align-…``: centres, or covered edges, on the leader's.
+    ``distribute-…``: equal gaps between the outermost; ``pitch-…``: equal centre distances between them. ``mirror``:
+    left for right about their middle.
+    """
+
+    do: Literal["arrange"] = "arrange"
+    functions: Some
+    how: How
+    pitch: Length = Field(0.0, description="0 for the largest that is there, or what fingers need")
+    pitch_y: Length = 0.0
+    columns: Annotated[int, Field(ge=1, le=200)] = 4
+    radius: Length = 40.0
+    start: Angle = 150.0
+    end: Angle = 30.0
+
+
+class SwapGroups(Record):
+    """Let two sets of parts change places, each keeping its own order."""
+
+    do: Literal["swap_groups"] = "swap_groups"
+    first: Some
+    second: Some
+
+
+class PairMirrored(Record):
+    """Place the second as the first's mirror image, about the module's middle, and keep them a pair."""
+
+    do: Literal["pair"] = "pair"
+    first: Ident
+    second: Ident
+
+
+class UnpairItems(Record):
+    """No longer a mirrored pair."""
+
+    do: Literal["unpair"] = "unpair"
+    functions: Some
+
+
+class LockItems(Record):
+    """Lock parts where they are, or free them."""
+
+    do: Literal["lock"] = "lock"
+    functions: Some
+    locked: bool = True
+
+
+class CopyItems(Record):
+    """Copy placed parts, each as a new function with the same part, words and wishes."""
+
+    do: Literal["copy_items"] = "copy_items"
+    functions: Some
+    dx: Mm = 0.0
+    dy: Mm = 0.0

@@ -1,0 +1,57 @@
+"""Commands of the function list."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Ident, Record, Words
+from wingboard.core.record.functions import Duty, HandSide, Moment, State, Switched, Wanted
+
+Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
+
+
+class AddFunction(Wanted):
+    """Add a thing the panel does. Without an id the next free ``f…`` is taken."""
+
+    do: Literal["add_function"] = "add_function"
+    id: Ident | None = None
+    name: Words = Field(min_length=1)
+
+
+class EditFunction(Record):
+    """Change what a function is called or needs; fields left out stay; those of :data:`NULLABLE` may be none."""
+
+    do: Literal["edit_function"] = "edit_function"
+    function: Ident
+    name: Words | None = Field(None, min_length=1)
+    group: Words | None = None
+    want: Words | None = None
+    positions: tuple[Words, ...] | None = Field(None, max_length=24)
+    switches: Switched | None = None
+    indicator: Words | None = None
+    risk: Literal["normal", "guarded", "emergency"] | None = None
+    state: State | None = None
+    duty: Duty | None = None
+    of: Ident | None = None
+    hand: HandSide | None = None
+    moment: Moment | None = None
+    stop_role: Literal["real", "theatrical", "power"] | None = None
+    scheme: Literal["direct", "ladder"] | None = None
+    digits: Annotated[int, Field(ge=1, le=16)] | None = None
+
+
+class RemoveFunction(Record):
+    """Take a function away, with its place, legend and pins."""
+
+    do: Literal["remove_function"] = "remove_function"
+    function: Ident
+
+
+class MoveFunctions(Record):
+    """Move rows of the list before another row, or to its end."""
+
+    do: Literal["move_functions"] = "move_functions"
+    functions: Some
+    before: Ident | None = None

@@ -1,0 +1,34 @@
+"""Commands about findings: living with one, and limits of the builder's own."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Record, Words
+
+
+class AcceptFinding(Record):
+    """Live with a finding of severity “judge”, and say why."""
+
+    do: Literal["accept"] = "accept"
+    finding: Annotated[str, Field(max_length=200)]
+    reason: Words = Field(min_length=1)
+    measured: float | None = None
+
+
+class RetractAcceptance(Record):
+    """Bring an accepted finding back."""
+
+    do: Literal["retract"] = "retract"
+    finding: Annotated[str, Field(max_length=200)]
+
+
+class SetLimit(Record):
+    """Override a default limit, with a reason; no value brings the default back."""
+
+    do: Literal["set_limit"] = "set_limit"
+    limit: Annotated[str, Field(pattern=r"^[a-z]+(-[a-z0-9]+)*$", max_length=60)]
+    value: Annotated[float, Field(ge=0, le=10_000)] | None
+    reason: Words = ""

@@ -1,0 +1,73 @@
+"""Commands about parts: choosing, and the builder's own measured ones."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
+from wingboard.core.record.reading import Reading
+from wingboard.core.record.shapes import Path, Rect
+
+
+class ChoosePart(Record):
+    """Give a function a part from the catalogue or from the design; none puts it back to open."""
+
+    do: Literal["choose_part"] = "choose_part"
+    function: Ident
+    part: Ident | None
+
+
+class CopyPart(Record):
+    """Copy a part into one of the builder's own, to be measured."""
+
+    do: Literal["copy_part"] = "copy_part"
+    part: Ident
+    id: Ident | None = None
+    name: Words = Field(min_length=1)
+
+
+class CombineParts(Record):
+    """One part of the builder's own from two that share a hole, the first in front; their depths add."""
+
+    do: Literal["combine_parts"] = "combine_parts"
+    parts: Annotated[tuple[Ident, ...], Field(min_length=2, max_length=4)]
+    id: Ident | None = None
+    name: Words = Field(min_length=1)
+
+
+class MeasurePart(Record):
+    """Replace the calliper readings of an own part; what follows from them is computed anew."""
+
+    do: Literal["measure_part"] = "measure_part"
+    part: Ident
+    readings: tuple[Reading, ...] = Field(max_length=12)
+
+
+class EditPart(Record):
+    """Change an own part; fields left out stay."""
+
+    do: Literal["edit_part"] = "edit_part"
+    part: Ident
+    name: Words | None = Field(None, min_length=1)
+    summary: Words | None = None
+    key_angle: Angle | None = None
+    cutout: Path | None = Field(None, description="The hole in the face, as imported")
+    bezel: Rect | None = Field(None, description="What covers the face")
+    behind_x: Mm | None = None
+    behind_y: Mm | None = None
+    clamp: Length | None = None
+    plug: Length | None = None
+    height: Length | None = None
+    cable: Literal["", "back", "left", "right", "top", "bottom"] | None = None
+    price: Annotated[int, Field(ge=0, le=10_000_000)] | None = None
+    times: Annotated[int, Field(ge=1, le=4)] | None = None
+    sample_first: bool | None = None
+
+
+class RemovePart(Record):
+    """Take an own part away that no function uses."""
+
+    do: Literal["remove_part"] = "remove_part"
+    part: Ident

@@ -1,0 +1,49 @@
+"""Commands of the wiring: boards and pins."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Ident, Record, Words
+from wingboard.core.record.wiring import BoardKind, PinChoice
+
+
+class AddController(Record):
+    """Add a board."""
+
+    do: Literal["add_controller"] = "add_controller"
+    id: Ident | None = None
+    name: Words = ""
+    board: BoardKind
+
+
+class RemoveController(Record):
+    """Take a board away, with the pins given on it."""
+
+    do: Literal["remove_controller"] = "remove_controller"
+    controller: Ident
+
+
+class PinLine(Record):
+    """Give a line a pin by hand."""
+
+    do: Literal["pin"] = "pin"
+    line: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    controller: Ident
+    pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
+
+
+class UnpinLines(Record):
+    """Take the pins of these lines back."""
+
+    do: Literal["unpin"] = "unpin"
+    lines: Annotated[tuple[str, ...], Field(min_length=1, max_length=5000)]
+
+
+class SetPins(Record):
+    """Replace every pin the solver chose by these; pins set by hand stay."""
+
+    do: Literal["set_pins"] = "set_pins"
+    pins: Annotated[tuple[PinChoice, ...], Field(max_length=5000)]

@@ -1,0 +1,72 @@
+"""Boards and pins."""
+
+from __future__ import annotations
+
+from wingboard.core.changes.commands.wire import AddController, PinLine, RemoveController, SetPins, UnpinLines
+from wingboard.core.changes.handlers.steps import Catalogue, carry_out, find_function, new_ident, with_changes
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.wiring import CHIPS, Controller, PinChoice
+
+
+@carry_out.register
+def handle_add_controller(command: AddController, design: Design, catalogue: Catalogue) -> Design:
+    ident = new_ident(command.id, (b.id for b in design.controllers), f"{command.board}-")
+    name = command.name or f"{CHIPS[command.board]} {ident.rsplit('-', 1)[-1]}"
+    return with_changes(design, controllers=(*design.controllers, Controller(id=ident, name=name, board=command.board)))
+
+
+def check_controller(design: Design, ident: str, path: str) -> None:
+    if all(b.id != ident for b in design.controllers):
+        raise UnknownThing(f"There is no controller “{ident}” in this design", path)
+
+
+@carry_out.register
+def handle_remove_controller(command: RemoveController, design: Design, catalogue: Catalogue) -> Design:
+    check_controller(design, command.controller, "controller")
+    return with_changes(
+        design,
+        controllers=tuple(b for b in design.controllers if b.id != command.controller),
+        pins=tuple(p for p in design.pins if p.controller != command.controller),
+    )
+
+
+@carry_out.register
+def handle_pin_line(command: PinLine, design: Design, catalogue: Catalogue) -> Design:
+    check_controller(design, command.controller, "controller")
+    find_function(design, command.line.split(".")[0], "line")
+    for other in design.pins:
+        same_pin = (other.controller, other.pin) == (command.controller, command.pin)
+        if same_pin and other.line != command.line and other.by == "hand":
+            raise NotPossible(f"Pin {command.pin} is given to {other.line} by hand; take that back first", "pin")
+    choice = PinChoice(line=command.line, controller=command.controller, pin=command.pin, by="hand")
+    kept = tuple(
+        p for p in design.pins if p.line != command.line and (p.controller, p.pin) != (command.controller, command.pin)
+    )
+    return with_changes(design, pins=(*kept, choice))
+
+
+@carry_out.register
+def handle_unpin_lines(command: UnpinLines, design: Design, catalogue: Catalogue) -> Design:
+    gone = set(command.lines)
+    unknown = gone - {p.line for p in design.pins}
+    if unknown:
+        raise UnknownThing(f"{min(unknown)} has no pin to take back", "lines")
+    return with_changes(design, pins=tuple(p for p in design.pins if p.line not in gone))
+
+
+@carry_out.register
+def handle_set_pins(command: SetPins, design: Design, catalogue: Catalogue) -> Design:
+    pins = (*(p for p in design.pins if p.by == "hand"), *command.pins)
+    functions = {f.id for f in design.functions}
+    lines: set[str] = set()
+    taken: set[tuple[str, str]] = set()
+    for choice in pins:
+        check_controller(design, choice.controller, "pins")
+        if choice.line.split(".")[0] not in functions:
+            raise UnknownThing(f"There is no function for line “{choice.line}”", "pins")
+        if choice.line in lines or (choice.controller, choice.pin) in taken:
+            raise NotPossible(f"{choice.line}, or pin {choice.pin} of {choice.controller}, is given twice", "pins")
+        lines.add(choice.line)
+        taken.add((choice.controller, choice.pin))
+    return with_changes(design, pins=pins)

@@ -1,0 +1,51 @@
+"""Modules that fill an opening side by side, with a gap all round and seams between them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from wingboard.core.geometry.offset import inset, strip
+from wingboard.core.geometry.outline import Loop, area_of, moved
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.modules import Module
+from wingboard.core.record.outlines import RectOutline, path_of
+from wingboard.core.record.space import Brief, fitting_opening
+
+CORNER = 3.0
+"""Radius (mm) of a rectangular module's corners."""
+
+
+def split(brief: Brief, names: Sequence[str], shares: Sequence[float], seam: float) -> tuple[Module, ...]:
+    """One module a name, left to right, each its share of the width that the gap and the seams leave.
+
+    :raises NotPossible: the opening is too narrow, or too odd a shape, for that.
+    """
+    if shares and len(shares) != len(names):
+        raise NotPossible(f"{len(names)} modules and {len(shares)} shares", "shares")
+    parts = shares or [1.0] * len(names)
+    try:
+        room = inset(fitting_opening(brief).loop(), brief.gap)
+    except ValueError as error:
+        raise NotPossible(f"The opening cannot be drawn in by the gap: {error}", "shares") from error
+    x0, _, x1, _ = area_of(room).bounds
+    wide = x1 - x0 - seam * (len(names) - 1)
+    if wide / sum(parts) * min(parts) < 5:
+        raise NotPossible("That leaves a module narrower than 5 mm", "names")
+    made, x = [], x0
+    for n, (name, share) in enumerate(zip(names, parts, strict=True), 1):
+        width = wide * share / sum(parts)
+        made.append(_module(f"module-{n}", name, room, x, x + width))
+        x += width + seam
+    return tuple(made)
+
+
+def _module(ident: str, name: str, room: Loop, x0: float, x1: float) -> Module:
+    try:
+        piece = strip(room, x0, x1)
+    except ValueError as error:
+        raise NotPossible(str(error), "shares") from error
+    left, low, right, high = area_of(piece).bounds
+    if len(piece) == 4 and abs(area_of(piece).area - (right - left) * (high - low)) < 1:
+        shape = RectOutline(width=round(right - left, 3), height=round(high - low, 3), radius=CORNER)
+        return Module(id=ident, name=name, outline=shape, x=round(left, 3), y=round(low, 3))
+    return Module(id=ident, name=name, outline=path_of(moved(piece, -left, -low)), x=round(left, 3), y=round(low, 3))

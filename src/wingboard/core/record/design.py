@@ -1,0 +1,99 @@
+"""The design: one document from which everything else follows. Lengths in mm, angles in degrees."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from wingboard.core.record.base import Record, Words
+from wingboard.core.record.functions import Function
+from wingboard.core.record.judgement import Acceptance, LimitChoice
+from wingboard.core.record.legends import Graphic, Style
+from wingboard.core.record.modules import THREE_LAYERS, Layer, Module
+from wingboard.core.record.part import Part
+from wingboard.core.record.pictures import Reference
+from wingboard.core.record.procedures import Procedure
+from wingboard.core.record.space import Brief
+from wingboard.core.record.wiring import Controller, PinChoice
+from wingboard.core.record.workshop import Workshop
+
+
+class Design(Record):
+    """A whole panel, as the application exports and imports it."""
+
+    format: Literal["wingboard-design"] = "wingboard-design"
+    version: Literal[2] = 2
+    name: Words = Field(min_length=1)
+    brief: Brief = Brief()
+    functions: tuple[Function, ...] = Field((), max_length=2000)
+    parts: tuple[Part, ...] = Field((), max_length=500, description="The types in use, so that the file stands alone")
+    modules: tuple[Module, ...] = Field((), max_length=50)
+    stack: tuple[Layer, ...] = Field(THREE_LAYERS, min_length=1, max_length=8)
+    controllers: tuple[Controller, ...] = Field((), max_length=32)
+    pins: tuple[PinChoice, ...] = Field((), max_length=5000)
+    accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
+    limits: tuple[LimitChoice, ...] = Field((), max_length=200)
+    workshop: Workshop = Workshop()
+    style: Style = Style()
+    graphics: tuple[Graphic, ...] = Field((), max_length=500)
+    procedures: tuple[Procedure, ...] = Field((), max_length=50)
+    references: tuple[Reference, ...] = Field((), max_length=20)
+
+    @model_validator(mode="after")
+    def _names_are_unique_and_known(self) -> Design:
+        for label, ids in self._idents().items():
+            twice = [name for name, count in Counter(ids).items() if count > 1]
+            if twice:
+                raise ValueError(f"{label}: “{twice[0]}” is there twice")
+        modules, parts = {p.id for p in self.modules}, {p.id for p in self.parts}
+        functions = {f.id for f in self.functions}
+        for n, function in enumerate(self.functions):
+            if function.part is not None and function.part not in parts:
+                raise ValueError(f"functions[{n}].part: no part “{function.part}” in this file")
+            if function.place and function.place.module not in modules:
+                raise ValueError(f"functions[{n}].place.module: no module “{function.place.module}”")
+            if function.place and function.part is None:
+                raise ValueError(f"functions[{n}].place: placed without a part")
+            if function.pair is not None and function.pair not in functions:
+                raise ValueError(f"functions[{n}].pair: no function “{function.pair}”")
+            if function.of is not None and function.of not in functions:
+                raise ValueError(f"functions[{n}].of: no function “{function.of}”")
+        self._face_is_whole(functions, modules)
+        return self
+
+    def _face_is_whole(self, functions: set[str], modules: set[str]) -> None:
+        for n, graphic in enumerate(self.graphics):
+            if graphic.module not in modules or not functions.issuperset(graphic.functions):
+                raise ValueError(f"graphics[{n}]: on a module, or over a function, that is not there")
+        for n, procedure in enumerate(self.procedures):
+            if not functions.issuperset(procedure.steps):
+                raise ValueError(f"procedures[{n}].steps: a function that is not there")
+        for n, reference in enumerate(self.references):
+            if reference.module not in modules:
+                raise ValueError(f"references[{n}].module: no module “{reference.module}”")
+
+    def _idents(self) -> dict[str, list[str]]:
+        boards = {c.id for c in self.controllers}
+        unknown = [p for p in self.pins if p.controller not in boards]
+        if unknown:
+            raise ValueError(f"pins: no controller “{unknown[0].controller}”")
+        return {
+            "functions": [f.id for f in self.functions],
+            "parts": [p.id for p in self.parts],
+            "modules": [p.id for p in self.modules],
+            "stack": [layer.id for layer in self.stack],
+            "controllers": [c.id for c in self.controllers],
+            "keepouts": [k.id for k in self.brief.keepouts],
+            "graphics": [g.id for g in self.graphics],
+            "procedures": [p.id for p in self.procedures],
+            "references": [r.id for r in self.references],
+            "machines": [m.id for m in self.workshop.machines],
+            "stock": [m.id for m in self.workshop.stock],
+            "supplies": [m.id for m in self.workshop.supplies],
+            "hours": [h.id for h in self.workshop.hours],
+            "parts on hand": [p.part for p in self.workshop.parts],
+            "pins": [p.line for p in self.pins],
+            "pins of one controller": [f"{p.controller} {p.pin}" for p in self.pins],
+        }

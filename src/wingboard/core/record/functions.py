@@ -1,0 +1,81 @@
+"""A function: one thing the panel does, what is wanted of it, and how far it has got."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
+from wingboard.core.record.legends import Legend
+
+
+class Place(Record):
+    """Where a part sits on a module, in that module's coordinates."""
+
+    module: Ident
+    x: Mm
+    y: Mm
+    turn: Angle = 0.0
+
+
+Duty = Literal["control", "source", "protection", "indicator", "opening"]
+
+State = Literal["wanted", "wired", "proven", "alias", "pending", "dummy"]
+
+HandSide = Literal["", "left", "right", "both"]
+
+Moment = Literal["", "start", "run", "stop", "emergency", "service"]
+
+
+class Switched(Record):
+    """What a function switches: an event in the panel's logic, a load with volts and amperes, the bus it hangs on."""
+
+    event: Words = ""
+    volts: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    amps: Annotated[float, Field(ge=0, le=200)] = 0.0
+    ac: bool = False
+    bus: Words = ""
+
+
+class Wanted(Record):
+    """What is wanted of a function, as the brief lists it."""
+
+    group: Words = ""
+    want: Words = Field("", description="The kind of control or light wanted")
+    positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
+    switches: Switched = Switched()
+    indicator: Words = Field("", description="The light that shows it, in words; empty for none")
+    risk: Literal["normal", "guarded", "emergency"] = Field(
+        "normal", description="guarded: cannot be undone, wants a guard or a key"
+    )
+    state: State = Field(
+        "wanted",
+        description="wired and proven as the builder marks them; dummy: does nothing on purpose; "
+        "alias: another name of ``of``; pending: decided later",
+    )
+    duty: Duty | None = Field(None, description="Recognised from its words when None")
+    of: Ident | None = Field(None, description="The function this one protects, shows or repeats")
+    hand: HandSide = Field("", description="The hand that works it")
+    moment: Moment = Field("", description="When it is used")
+
+
+class Function(Wanted):
+    """One thing the panel does, and how far it has got."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    stop_role: Literal["real", "theatrical", "power"] | None = Field(
+        None,
+        description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch",
+    )
+    scheme: Literal["direct", "ladder"] = Field(
+        "direct", description="ladder: the positions of a rotary read as one voltage over equal resistors"
+    )
+    digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
+    part: Ident | None = None
+    place: Place | None = None
+    legend: Legend | None = None
+    locked: bool = Field(False, description="Stays where it is")
+    pair: Ident | None = Field(None, description="The function this one mirrors, left for right")
+    pocket: Length = Field(0.0, description="Depth of a seat cut from behind so that the thread reaches")

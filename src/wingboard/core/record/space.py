@@ -1,0 +1,78 @@
+"""The brief: what the panel must fit, who sits before it, and what is in the way. Lengths in mm, angles in degrees.
+
+The origin is the opening's lower left corner, seen from the front. In the side elevation the origin is the panel's
+lower front edge, x runs away from the person and y up.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.geometry.outline import area_of
+from wingboard.core.record.base import Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.outlines import Outline, RectOutline, stretched
+from wingboard.core.record.workshop import Money, Process
+
+PanelKind = Literal["cab", "vehicle", "boat", "machine", "prop", "aircraft", "other"]
+Three = Annotated[tuple[Size, ...], Field(max_length=3)]
+
+
+class KeepOut(Record):
+    """A box in the way, behind the opening or in front of it, that leaves ``clear`` mm free."""
+
+    id: Ident
+    name: Words
+    kind: Literal["bar", "frame", "shelf", "neighbour"] = "bar"
+    side: Literal["behind", "front"] = "behind"
+    x: Mm
+    y: Mm
+    width: Size
+    height: Size
+    clear: Length = Field(description="Room left free, from the panel's front surface")
+
+
+class Seat(Record):
+    """The person's knees, seen from the side."""
+
+    edge_height: Size = Field(700, description="The panel's lower edge above the floor")
+    knee_height: Size = Field(620, description="The top of the knee above the floor")
+    knee_reach: Mm = Field(60, description="How far the knee is beyond the panel's lower edge")
+    clear: Length = Field(20, description="Room wanted between knee and the lowest part")
+
+
+class Brief(Record):
+    """What the panel must do and fit."""
+
+    title: Words = ""
+    kind: PanelKind = "cab"
+    opening: Outline = RectOutline(width=300, height=200)
+    widths: Three = Field((), description="The opening's width measured at up to three places")
+    heights: Three = Field((), description="Its height measured at up to three places")
+    process: Process | None = Field(None, description="How the plates' edges are made; sets the usual gap")
+    gap: Length = Field(0.3, description="Clearance wanted on every side of a module")
+    depth: Size = Field(90, description="Free depth behind the front surface of the panel")
+    keepouts: tuple[KeepOut, ...] = Field((), max_length=200)
+    pitch: Annotated[float, Field(ge=-80, le=90)] = Field(
+        0.0, description="How far the panel leans back from upright: 0 a wall, 90 a table, less than 0 overhead"
+    )
+    eye_distance: Size | None = Field(None, description="From the eye to the panel's middle, by tape")
+    eye_height: Mm = Field(0.0, description="The eye above the panel's middle")
+    free_hand: Literal["left", "right", "both"] = "both"
+    reach: Size = Field(650, description="From the shoulder to the finger tips")
+    seat: Seat | None = None
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
+    bought_price: Money | None = Field(None, description="What a bought one costs")
+
+
+def fitting_opening(brief: Brief) -> Outline:
+    """The opening that a plate must pass: the outline drawn in to the least of the measured widths and heights."""
+    if not brief.widths and not brief.heights:
+        return brief.opening
+    outline = brief.opening
+    x0, y0, x1, y1 = area_of(outline.loop()).bounds
+    width, height = min((*brief.widths, x1 - x0)), min((*brief.heights, y1 - y0))
+    if isinstance(outline, RectOutline):
+        return outline.model_copy(update={"width": width, "height": height})
+    return stretched(outline, width, height)

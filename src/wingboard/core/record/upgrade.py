@@ -1,0 +1,107 @@
+"""Bringing documents of older formats up to date, one step a format.
+
+A step takes the JSON of its format and gives that of the next. It touches only what it knows, so that what is wrong
+with a document is still found at its place when the result is validated.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from wingboard.core.record.errors import UnreadableDesign
+
+FORMAT = 2
+"""The format that is written today."""
+
+Document = dict[str, Any]
+
+
+def format_of(document: Mapping[str, Any]) -> int:
+    """The format a document says it has; the first one did not have to say.
+
+    :raises UnreadableDesign: it is no number, or newer than this program.
+    """
+    version = document.get("version", 1)
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise UnreadableDesign(f"A design's version is a number from 1 to {FORMAT}", "version")
+    if version > FORMAT:
+        raise UnreadableDesign("This design was written by a newer Wing Board", "version")
+    return version
+
+
+def upgraded(document: Document) -> Document:
+    """The document in today's format; the one given is left as it was.
+
+    :raises UnreadableDesign: its format is unknown here.
+    """
+    for step in STEPS[format_of(document) - 1 :]:
+        document = step(document)
+    return document
+
+
+BOARDS = {"uno": "atmega328p", "mega": "atmega2560"}
+CHIP_NAMES = {"Uno": "ATmega328P", "Mega": "ATmega2560"}
+CODES = {
+    "brief.panel-too-large": "brief.module-too-large",
+    "brief.panels-overlap": "brief.modules-overlap",
+    "face.off-panel": "face.off-module",
+}
+"""Checks that were renamed, for the findings that were accepted."""
+
+
+def _to_2(document: Document) -> Document:
+    """Panels became modules, signals lines, a function's weight its risk; controllers are named by their chips."""
+    made = {"modules" if name == "panels" else name: value for name, value in document.items()}
+    made["version"] = 2
+    made["functions"] = _each(made.get("functions"), _function_to_2)
+    made["modules"] = _each(made.get("modules"), lambda entry: entry)
+    made["graphics"] = _each(made.get("graphics"), lambda entry: _renamed(entry, "panel", "module"))
+    made["references"] = _each(made.get("references"), lambda entry: _renamed(entry, "panel", "module"))
+    made["controllers"] = _each(made.get("controllers"), _controller_to_2)
+    made["pins"] = _each(made.get("pins"), lambda entry: _renamed(entry, "signal", "line"))
+    made["accepted"] = _each(made.get("accepted"), _acceptance_to_2)
+    return made
+
+
+def _each(entries: Any, change: Callable[[Document], Document]) -> Any:
+    """Every object of a list changed; anything that is no list, or no object, as it is."""
+    if entries is None:
+        return []
+    if not isinstance(entries, list):
+        return entries
+    return [change(entry) if isinstance(entry, dict) else entry for entry in entries]
+
+
+def _renamed(entry: Document, old: str, new: str) -> Document:
+    return {new if name == old else name: value for name, value in entry.items()}
+
+
+def _function_to_2(function: Document) -> Document:
+    made = _renamed(function, "weight", "risk")
+    if isinstance(made.get("place"), dict):
+        made["place"] = _renamed(made["place"], "panel", "module")
+    return made
+
+
+def _controller_to_2(controller: Document) -> Document:
+    board, name = controller.get("board"), controller.get("name")
+    made = dict(controller)
+    if isinstance(board, str):
+        made["board"] = BOARDS.get(board, board)
+    if isinstance(name, str) and (default := re.fullmatch(r"(Uno|Mega)( \d+)", name)):
+        made["name"] = CHIP_NAMES[default[1]] + default[2]
+    return made
+
+
+def _acceptance_to_2(acceptance: Document) -> Document:
+    finding = acceptance.get("finding")
+    if not isinstance(finding, str):
+        return acceptance
+    code, colon, subjects = finding.partition(":")
+    return {**acceptance, "finding": CODES.get(code, code) + colon + subjects}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2,)
+"""What leads from each format to the next, the oldest first."""

@@ -1,0 +1,30 @@
+"""The controllers of a design, and the pins given to its lines."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.record.base import Ident, Record, Words
+
+BoardKind = Literal["atmega328p", "atmega2560"]
+CHIPS: dict[BoardKind, str] = {"atmega328p": "ATmega328P", "atmega2560": "ATmega2560"}
+"""The chip on each kind of board, as its data sheet writes it."""
+
+
+class Controller(Record):
+    """A board on hand."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    board: BoardKind
+
+
+class PinChoice(Record):
+    """A line's pin, chosen by hand or by the solver."""
+
+    line: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    controller: Ident
+    pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
+    by: Literal["hand", "solver"] = "solver"

@@ -1,0 +1,1 @@
+"""What follows from a design: openings by depth, placed shapes, sets that know their pairs. Only reads."""

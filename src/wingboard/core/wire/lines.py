@@ -1,0 +1,65 @@
+"""The lines a design needs, derived from its placed parts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from wingboard.core.record.part import PartLine
+from wingboard.core.resolved.design import Placed, Resolved
+
+
+class Line(NamedTuple):
+    """One line between a terminal and a pin. ``id`` is the function's id, a dot, and the line's."""
+
+    id: str
+    function: str
+    name: str
+    terminal: str
+    module: str
+    direction: Literal["in", "out"]
+    analogue: bool
+    prefers: Literal["interrupt", "PWM"] | None
+    current: float
+    drop: float
+    lamp: bool
+
+
+def lines(r: Resolved) -> tuple[Line, ...]:
+    """Every line of the placed parts, in the order of the functions."""
+    return r.once("lines", lambda: tuple(s for placed in r.placed for s in _of(placed)))
+
+
+def _of(placed: Placed) -> Iterator[Line]:
+    if placed.function.state == "dummy":
+        return
+    for line in placed.part.lines:
+        if line.each_position and placed.function.scheme == "ladder":
+            yield _line(placed, line.model_copy(update={"does": "analogue"}), f"{line.id}-ladder", "ladder tap")
+        elif not line.each_position:
+            yield _line(placed, line, line.id, line.terminal)
+        else:
+            for n in range(1, (len(placed.function.positions) or placed.part.ways) + 1):
+                yield _line(placed, line, f"{line.id}-{n}", f"{line.terminal} {n}")
+
+
+def _line(placed: Placed, line: PartLine, ident: str, terminal: str) -> Line:
+    out = line.does in ("lamp", "driver")
+    prefers: Literal["interrupt", "PWM"] | None = None
+    if line.does == "encoder":
+        prefers = "interrupt"
+    elif line.does == "lamp" and line.dims:
+        prefers = "PWM"
+    return Line(
+        id=f"{placed.function.id}.{ident}",
+        function=placed.function.id,
+        name=placed.function.name,
+        terminal=terminal,
+        module=placed.place.module,
+        direction="out" if out else "in",
+        analogue=line.does == "analogue",
+        prefers=prefers,
+        current=line.current,
+        drop=line.drop,
+        lamp=line.does == "lamp",
+    )
