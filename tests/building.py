@@ -2,19 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import AddModule, PlacePart
+from wingboard.core.changes.commands.brief import AddKeepOut
 from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.graphics import AddGraphic
+from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.parts import ChoosePart
+from wingboard.core.changes.commands.pictures import AddReference
+from wingboard.core.changes.commands.places import PlacePart
+from wingboard.core.changes.commands.procedures import AddProcedure
+from wingboard.core.changes.commands.workshop import AddMachine, AddStock, AddSupply
+from wingboard.core.cut.export import cut_files
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.base import Record
 from wingboard.core.record.design import Design
+from wingboard.core.record.legends import Graphic
 from wingboard.core.record.outlines import RectOutline
-from wingboard.core.record.space import Brief
+from wingboard.core.record.pictures import Reference
+from wingboard.core.record.procedures import Procedure
+from wingboard.core.record.space import Brief, KeepOut
+from wingboard.core.record.workshop import Machine, Stock, Supply
 from wingboard.core.resolved.design import Resolved
 
 PlacedAt = tuple[str, float, float]
@@ -34,6 +47,23 @@ def plate(*parts: PlacedAt, commands: tuple[Command, ...] = (), **brief: Any) ->
             PlacePart(function=f"f{n}", module="plate", x=x, y=y),
         ]
     return apply(start, [*batch, *commands], catalogue())
+
+
+_ADD: dict[type[Record], type[Any]] = {
+    Machine: AddMachine, Stock: AddStock, Supply: AddSupply, KeepOut: AddKeepOut,
+    Graphic: AddGraphic, Procedure: AddProcedure, Reference: AddReference,
+}  # fmt: skip
+
+
+def adding(thing: Record) -> Command:
+    """The command that adds a thing as it is, with its id."""
+    command: Command = _ADD[type(thing)](**dict(thing))
+    return command
+
+
+def made_files(r: Resolved, findings: Sequence[Finding]) -> dict[str, bytes]:
+    """Every file for the machines, by its path."""
+    return {file.name: file.content for file in cut_files(r, findings)}
 
 
 def found(design: Design, code: str) -> list[Finding]:

@@ -31,15 +31,15 @@ def tram(tmp_path: Path) -> Path:
     return tmp_path / "kestrel-line-9.json"
 
 
-def test_check_exits_1_while_stops_are_left_and_edit_settles_them(tram: Path, tmp_path: Path) -> None:
+def test_check_exits_1_while_something_is_to_fix_and_edit_settles_it(tram: Path, tmp_path: Path) -> None:
     findings: list[dict[str, Any]] = json.loads(ran("check", tram, "--json", code=1).stdout)
     stop = next(f for f in findings if f["severity"] == "must")
     assert {"id", "code", "measured", "needed", "source", "fix", "spot"} <= set(stop)
-    assert "1 stops left" in ran("check", tram, code=1).stdout
+    assert "1 left to fix" in ran("check", tram, code=1).stdout
     commands = tmp_path / "fix.json"
     commands.write_text(json.dumps(stop["fix"]["commands"]))
     ran("edit", tram, "--commands", commands, "-o", tmp_path / "out.json")
-    assert "0 stops left" in ran("check", tmp_path / "out.json").stdout
+    assert "0 left to fix" in ran("check", tmp_path / "out.json").stdout
 
 
 def test_export_writes_the_named_files_and_only_those_asked_for(tram: Path, tmp_path: Path) -> None:

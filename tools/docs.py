@@ -6,11 +6,10 @@ import json
 import sys
 from pathlib import Path
 
-from wingboard.api.app import create_app
+from wingboard.api.app import interface
 from wingboard.core.findings.limits import LIMITS
 from wingboard.core.overview.review import all_checks
 from wingboard.core.record.design import Design
-from wingboard.services.desk import Desk
 
 ROOT = Path(__file__).resolve().parent.parent
 
@@ -44,7 +43,7 @@ def design_schema() -> str:
 
 def openapi() -> str:
     """The HTTP interface's description."""
-    return json.dumps(create_app(Desk.__new__(Desk)).openapi(), ensure_ascii=False, indent=1) + "\n"
+    return json.dumps(interface(), ensure_ascii=False, indent=1) + "\n"
 
 
 GENERATED = {"docs/checks.md": checks_catalogue, "docs/design.schema.json": design_schema}

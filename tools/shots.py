@@ -10,7 +10,7 @@ from browser import chromium, desk_in_passing, new_page, served
 from oldplate import photograph, reference
 
 from wingboard.cli import add_demo
-from wingboard.core.changes.commands.words import SetReference
+from wingboard.core.changes.commands.pictures import AddReference
 from wingboard.services.desk import Desk
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
@@ -54,7 +54,7 @@ def with_picture(desk: Desk) -> None:
     kept = desk.keep_picture(photograph())
     tram = desk.open(TRAM.rsplit("/", 1)[-1]).design
     desk.add(tram, "Start", ident=WITH_PICTURE)
-    desk.command(WITH_PICTURE, 1, (SetReference(reference=reference(kept.sha256)),))
+    desk.command(WITH_PICTURE, 1, (AddReference(**dict(reference(kept.sha256))),))
 
 
 def main() -> int:

@@ -8,7 +8,7 @@ import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated, Literal, NoReturn
+from typing import Annotated, Any, Literal, NoReturn
 
 import platformdirs
 import typer
@@ -29,10 +29,10 @@ from wingboard.core.record.document import read_design, write_design
 from wingboard.core.record.errors import DesignError
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
-from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
 from wingboard.services.desk import Desk
-from wingboard.store.database import Database
+from wingboard.services.logs import Level, start_log
+from wingboard.store.database import Database, back_up
 from wingboard.store.errors import StoreError
 
 app = typer.Typer(
@@ -77,7 +77,7 @@ def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] =
     with _failures_said():
         findings = review(Resolved(_load(design)))
     if as_json:
-        _print_json([f.model_dump(mode="json", exclude_none=True) for f in findings])
+        _print_json([f.model_dump(mode="json") for f in findings])
     else:
         for f in findings:
             figures = ""
@@ -102,7 +102,8 @@ def export(
     with _failures_said():
         r = Resolved(_load(design))
         findings = review(r)
-        files = {**(cut_files(r, findings) if only != "wire" else {}), **(wire_files(r) if only != "cut" else {})}
+        cut = {file.name: file.content for file in cut_files(r, findings)} if only != "wire" else {}
+        files = {**cut, **(wire_files(r) if only != "cut" else {})}
         for name, content in files.items():
             target = to / name
             target.parent.mkdir(parents=True, exist_ok=True)
@@ -120,6 +121,8 @@ def pins(
     as_json: Annotated[bool, typer.Option("--json")] = False,
 ) -> None:
     """Give every line a pin and print the list. Exit 1 when something does not fit."""
+    from wingboard.core.wire.solve import solve  # the solver takes a second to load
+
     with _failures_said():
         loaded = _load(design)
         found = solve(Resolved(loaded))
@@ -210,16 +213,40 @@ def demo(write: Annotated[Path, typer.Option("--write", help="Folder for the dem
 @app.command()
 def openapi() -> None:
     """Print the HTTP interface's description (for the front end's generated types)."""
-    from wingboard.api.app import create_app
+    from wingboard.api.app import interface
 
-    _print_json(create_app(Desk.__new__(Desk)).openapi())
+    _print_json(interface())
+
+
+DataFolder = Annotated[Path | None, typer.Option("--data", help="Folder of the database")]
+
+
+def _data_folder(data: Path | None) -> Path:
+    return data or Path(platformdirs.user_data_dir("wingboard", appauthor=False))
+
+
+@app.command()
+def backup(
+    to: Annotated[Path, typer.Argument(help="The file to write; it must not be there yet")],
+    data: DataFolder = None,
+) -> None:
+    """Copy the whole database into one file, even while Wing Board is running."""
+    source = _data_folder(data) / "wingboard.db"
+    if not source.is_file():
+        fail(f"{source}: there is no database")
+    if to.exists():
+        fail(f"{to} is there already; name another file")
+    with _failures_said():
+        back_up(source, to)
+    typer.echo(str(to))
 
 
 @app.command()
 def serve(
-    data: Annotated[Path | None, typer.Option("--data", help="Folder of the database")] = None,
+    data: DataFolder = None,
     port: Annotated[int, typer.Option("--port", min=0, max=65535)] = PORT,
     with_demo: Annotated[bool, typer.Option("--with-demo", help="Add the demo designs when they are absent")] = False,
+    log_level: Annotated[Level, typer.Option("--log-level", help="What the log in the data folder tells")] = "info",
 ) -> None:
     """Serve the application on this machine only."""
     import uvicorn
@@ -227,9 +254,10 @@ def serve(
     from wingboard.api.app import create_app
     from wingboard.services.steady import steady_memory
 
-    folder = data or Path(platformdirs.user_data_dir("wingboard", appauthor=False))
+    folder = _data_folder(data)
     with _failures_said():
         folder.mkdir(parents=True, exist_ok=True)
+        start_log(folder, log_level)
         desk = Desk(Database(folder / "wingboard.db"))
         if with_demo:
             add_demo(desk)
@@ -239,8 +267,23 @@ def serve(
     typer.echo(f"Open {address} (Ctrl C stops it; everything is kept)")
     application = create_app(desk)
     steady_memory()
-    server = uvicorn.Server(uvicorn.Config(application, log_level="warning", server_header=False))
-    server.run(sockets=[listener])
+    server = uvicorn.Server(uvicorn.Config(application, **SERVER))
+    try:
+        server.run(sockets=[listener])
+    finally:
+        desk.database.close()
+
+
+SERVER: dict[str, Any] = {
+    "log_config": None,
+    "log_level": "warning",
+    "access_log": False,
+    "server_header": False,
+    "limit_concurrency": 256,
+    "timeout_keep_alive": 15,
+    "timeout_graceful_shutdown": 3,
+}
+"""How the server behaves: no more than so many connections at once, and none that stays for ever."""
 
 
 def add_demo(desk: Desk) -> None:

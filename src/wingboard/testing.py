@@ -6,9 +6,10 @@ import math
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import AddModule, PlacePart
 from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.parts import ChoosePart
+from wingboard.core.changes.commands.places import PlacePart
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.outlines import RectOutline

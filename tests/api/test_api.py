@@ -29,7 +29,7 @@ MOVE = {"do": "move", "functions": ["f1"], "dx": 1}
 def test_a_change_is_answered_with_findings_and_only_the_lettering_that_changed(client: TestClient, ident: str) -> None:
     whole = client.get(f"/api/designs/{ident}").json()
     assert set(whole["lettering"]) == {"f1", "f2"}
-    named = {"do": "set_legend", "function": "f2", "legend": {"text": "GONG"}}
+    named = {"do": "edit_legend", "function": "f2", "text": "GONG"}
     changed = client.post(f"/api/designs/{ident}/commands", json=batch(named)).json()
     assert (changed["revision"], changed["partial"], list(changed["lettering"])) == (2, True, ["f2"])
     undone = client.post(f"/api/designs/{ident}/undo", json={"base": 2}).json()
@@ -123,13 +123,20 @@ def test_a_probe_tells_distances_without_keeping_anything(client: TestClient, id
     assert client.get(f"/api/designs/{ident}").json()["revision"] == 1
 
 
+def finished(client: TestClient, job: dict[str, Any]) -> dict[str, Any]:
+    """A job when it has ended."""
+    while job["state"] in ("waiting", "running"):
+        job = client.get(f"/api/jobs/{job['id']}").json()
+    return job
+
+
 def test_solving_over_the_api_says_what_would_fit(client: TestClient, ident: str) -> None:
     body = {"base": 1}
-    solved = client.post(f"/api/designs/{ident}/wire/solve", json=body).json()
+    solved = finished(client, client.post(f"/api/designs/{ident}/wire/solve", json=body).json())["solved"]
     assert [u["name"] for u in solved["unfit"]] == ["F1", "F2"]
     client.post(f"/api/designs/{ident}/commands", json=batch(*solved["would_fit"]))
-    again = client.post(f"/api/designs/{ident}/wire/solve", json={"base": 2}).json()
-    assert again["unfit"] == []
+    again = finished(client, client.post(f"/api/designs/{ident}/wire/solve", json={"base": 2}).json())
+    assert (again["state"], again["solved"]["unfit"], again["solved"]["revision"]) == ("done", [], 3)
     rows = client.get(f"/api/designs/{ident}/wire").json()["rows"]
     assert all(row["pin"] for row in rows)
 

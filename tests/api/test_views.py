@@ -11,11 +11,10 @@ from ezdxf.filemanagement import new
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from building import plate
-from wingboard.core.changes.commands.brief import SetBrief, SetKeepOut
-from wingboard.core.changes.commands.face import TurnItems
+from building import adding, plate
+from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import EditFunction
-from wingboard.core.changes.commands.words import SetProcedure
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import KeepOut
 from wingboard.services.desk import Desk
@@ -30,11 +29,11 @@ def ident(desk: Desk) -> str:
     """Two toggles, a button and a rotary, an eye, a bar behind and a procedure."""
     commands = (
         SetBrief(eye_distance=600, eye_height=150, pitch=30, free_hand="right"),
-        SetKeepOut(keepout=BAR),
+        adding(BAR),
         EditFunction(function="f1", positions=("ON", "OFF")),
         EditFunction(function="f2", positions=("ON", "OFF")),
         TurnItems(functions=("f2",), by=90),
-        SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=("f1", "f2", "f3"))),
+        adding(Procedure(id="down", name="Shut down", steps=("f1", "f2", "f3"))),
     )
     spots = (
         ("toggle-large-on-off", 40.0, 60.0),

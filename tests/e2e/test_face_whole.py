@@ -10,12 +10,12 @@ import pytest
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, expect
 
+from building import adding
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import AddModule
 from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.parts import ChoosePart
-from wingboard.core.changes.commands.words import SetGraphic
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
@@ -215,7 +215,7 @@ def _free_height(desk: Desk) -> int:
     design = kept(desk)
     for y in range(208, 10, -2):
         graphic = design.graphics[0].model_copy(update={"y": float(y)})
-        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (SetGraphic(graphic=graphic),))
+        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (adding(graphic),))
         if not any(f.code == "face.placard-covered" for f in tried.findings):
             return y
     raise AssertionError("no room for a placard")

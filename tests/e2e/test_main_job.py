@@ -12,7 +12,7 @@ import pytest
 import svgelements
 from playwright.sync_api import Page, expect
 
-from wingboard.core.changes.commands.face import RemoveItems
+from wingboard.core.changes.commands.places import RemoveItems
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import CirclePath
 from wingboard.services.desk import Desk

@@ -16,9 +16,8 @@ from fontTools.ttLib import TTFont
 from hypothesis import given
 from hypothesis import strategies as st
 
-from building import plate
-from wingboard.core.changes.commands.face import SetPocket, TurnItems
-from wingboard.core.cut.export import cut_files
+from building import made_files, plate
+from wingboard.core.changes.commands.places import SetPocket, TurnItems
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.face import fonts, lettering
 from wingboard.core.files.scene import CirclePath
@@ -127,7 +126,7 @@ def circles(design: Design, layer: str) -> set[tuple[float, float, float]]:
 @pytest.mark.parametrize("design", [TRAM, POCKET], ids=["tram", "pocket"])
 @pytest.mark.parametrize("layer", ["face", "diffuser", "back"])
 def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design: Design, layer: str) -> None:
-    files = cut_files(Resolved(design), ())
+    files = made_files(Resolved(design), ())
     stem = f"cut/{design.modules[0].id}/{layer}"
     wanted = circles(design, layer)
     drawing = ezdxf.read(io.StringIO(files[f"{stem}.dxf"].decode()))  # type: ignore[attr-defined]
@@ -157,7 +156,7 @@ def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design:
 
 
 def test_files_are_the_same_bytes_for_the_same_design() -> None:
-    one, two = (cut_files(Resolved(TRAM), review(Resolved(TRAM))) for _ in range(2))
+    one, two = (made_files(Resolved(TRAM), review(Resolved(TRAM))) for _ in range(2))
     assert one == two
 
 
@@ -166,7 +165,7 @@ def test_a_sheet_seen_from_behind_twice_is_itself_and_pockets_are_named_with_the
     scene = module_scenes(r, r.modules["plate"])["back"]
     twice = scene.seen_from_behind().seen_from_behind()
     assert [i.label for i in twice.items] == [i.label for i in scene.items]
-    assert cut_files(r, ())["cut/plate/back-from-behind.dxf"].count(b"POCKET_0.80_BEHIND") >= 2
+    assert made_files(r, ())["cut/plate/back-from-behind.dxf"].count(b"POCKET_0.80_BEHIND") >= 2
 
 
 @pytest.mark.parametrize(("paper", "size"), [("a4", {210, 297}), ("letter", {216, 279})])

@@ -9,12 +9,10 @@ import pytest
 import svgelements
 from ezdxf.filemanagement import read
 
-from building import plate
-from wingboard.core.changes.commands.face import SetLegend
-from wingboard.core.changes.commands.words import SetGraphic, SetStyle
-from wingboard.core.cut.export import cut_files
+from building import adding, made_files, plate
+from wingboard.core.changes.commands.legends import EditLegend, SetStyle
 from wingboard.core.record.design import Design
-from wingboard.core.record.legends import FontName, Graphic, Legend
+from wingboard.core.record.legends import FontName, Graphic
 from wingboard.core.resolved.design import Resolved
 
 FONTS = get_args(FontName)
@@ -28,15 +26,15 @@ def lettered(font: FontName) -> Design:
         ("button-22", 60.0, 50.0),
         commands=(
             SetStyle(font=font, name_cap=CAP),
-            SetLegend(function="f1", legend=Legend(text="HEX")),
-            SetGraphic(graphic=placard),
+            EditLegend(function="f1", text="HEX"),
+            adding(placard),
         ),
     )
 
 
 @pytest.mark.parametrize("font", FONTS)
 def test_dxf_holds_lines_of_the_asked_height_and_no_text(font: FontName) -> None:
-    content = cut_files(Resolved(lettered(font)), ())["cut/plate/face.dxf"].decode()
+    content = made_files(Resolved(lettered(font)), ())["cut/plate/face.dxf"].decode()
     drawing = read(io.StringIO(content))
     assert drawing.audit().errors == []
     engraved = [e for e in drawing.modelspace() if e.dxf.layer == "ENGRAVE"]
@@ -55,7 +53,7 @@ def test_dxf_holds_lines_of_the_asked_height_and_no_text(font: FontName) -> None
 
 @pytest.mark.parametrize("font", FONTS)
 def test_svg_holds_paths_of_the_asked_height_and_no_text(font: FontName) -> None:
-    content = cut_files(Resolved(lettered(font)), ())["cut/plate/face.svg"].decode()
+    content = made_files(Resolved(lettered(font)), ())["cut/plate/face.svg"].decode()
     assert "<text" not in content
     assert "font" not in content
     picture = svgelements.SVG.parse(io.StringIO(content), ppi=25.4)  # one unit a millimetre

@@ -7,15 +7,14 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from building import plate
-from wingboard.core.changes.commands.brief import RemoveFromWorkshop, SetMachine, SetStock, SetSupply
+from building import adding, plate
 from wingboard.core.changes.commands.functions import RemoveFunction
 from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, MeasurePart
-from wingboard.core.record.errors import DesignError
+from wingboard.core.changes.commands.workshop import EditMachine, RemoveFromWorkshop
+from wingboard.core.record.errors import DesignError, UnknownThing
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.workshop import Machine, Stock, Supply
 from wingboard.services.desk import Desk
-from wingboard.store import shelf as table
 
 LASER = Machine(id="laser", name="Laser", kind="laser", bed_width=300, bed_height=200)
 SHEET = Stock(id="white", material="acrylic", thickness=3, width=600, height=400, count=2)
@@ -24,9 +23,9 @@ FIVE = Supply(id="five", name="5 V", volts=5, amps=4)
 
 def test_what_is_set_is_on_the_shelf_at_once_and_the_newest_counts(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (SetMachine(machine=LASER), SetStock(stock=SHEET), SetSupply(supply=FIVE)))
+    desk.command(ident, 1, (adding(LASER), adding(SHEET), adding(FIVE)))
     wider = LASER.model_copy(update={"bed_width": 400.0})
-    desk.command(ident, 2, (SetMachine(machine=wider),))
+    desk.command(ident, 2, (EditMachine(machine="laser", bed_width=400),))
     shelf = Desk(desk.database).shelf()
     assert shelf.machines == (wider,)
     assert (shelf.stock, shelf.supplies, shelf.parts) == ((SHEET,), (FIVE,), ())
@@ -48,28 +47,28 @@ def test_an_own_part_is_chosen_in_another_design(desk: Desk) -> None:
 def test_a_change_that_is_refused_leaves_the_shelf_as_it_was(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
     with pytest.raises(DesignError):
-        desk.command(ident, 1, (SetMachine(machine=LASER), RemoveFunction(function="nobody")))
+        desk.command(ident, 1, (adding(LASER), RemoveFunction(function="nobody")))
     assert desk.shelf().machines == ()
 
 
 def test_taking_from_a_workshop_leaves_the_shelf_and_the_shelf_can_be_cleared(desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (SetMachine(machine=LASER),))
+    desk.command(ident, 1, (adding(LASER),))
     desk.command(ident, 2, (RemoveFromWorkshop(kind="machines", id="laser"),))
     assert desk.shelf().machines == (LASER,)
-    with desk.database.transaction() as connection:
-        assert table.take(connection, "machine", "laser")
-        assert not table.take(connection, "machine", "laser")
+    desk.take_off_shelf("machine", "laser")
+    with pytest.raises(UnknownThing):
+        desk.take_off_shelf("machine", "laser")
     assert desk.shelf().machines == ()
 
 
 def test_a_new_design_begins_with_the_workshop_there_is(client: TestClient, desk: Desk) -> None:
     ident = desk.add(plate(), "Start").design_id
-    desk.command(ident, 1, (SetStock(stock=SHEET), SetMachine(machine=LASER)))
-    mill = {"id": "mill", "name": "Mill", "kind": "mill", "bed_width": 200, "bed_height": 150}
+    desk.command(ident, 1, (adding(SHEET), adding(LASER)))
+    mill = {"name": "Mill", "kind": "mill", "bed_width": 200, "bed_height": 150}
     body = {"name": "New", "kind": "boat", "width": 300, "height": 150, "depth": 80, "machines": [mill]}
     made = client.post("/api/designs", json=body).json()["design"]
-    assert [m["id"] for m in made["workshop"]["machines"]] == ["laser", "mill"]
+    assert [m["id"] for m in made["workshop"]["machines"]] == ["laser", "mill-1"]
     assert (made["brief"]["process"], made["brief"]["gap"]) == ("mill", 0.2)
     outline = made["modules"][0]["outline"]
     assert (outline["width"], outline["height"]) == pytest.approx((299.6, 149.6))
@@ -106,7 +105,7 @@ def test_drawings_that_cannot_be_read_are_problems_and_nothing_changes(
 
 def test_the_brief_tells_what_follows_and_parts_what_they_cost(client: TestClient, desk: Desk) -> None:
     ident = desk.add(plate(("rotary-12", 100, 60)), "Start").design_id
-    desk.command(ident, 1, (SetMachine(machine=LASER), CopyPart(part="rotary-12", id="mine", name="Mine")))
+    desk.command(ident, 1, (adding(LASER), CopyPart(part="rotary-12", id="mine", name="Mine")))
     brief = client.get(f"/api/designs/{ident}/brief").json()
     assert brief["beds"] == [{"module": "plate", "machine": "laser", "turn": 0, "pieces": 1}]
     assert brief["chain"]["clear"] == pytest.approx(1.0)

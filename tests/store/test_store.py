@@ -6,10 +6,10 @@ from pathlib import Path
 import pytest
 
 from building import plate
-from wingboard.core.changes.commands.face import MoveItems
+from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.record.errors import NotPossible
 from wingboard.services.desk import Desk, slug
-from wingboard.store.database import Database, migrate, shipped_migrations
+from wingboard.store.database import Database
 from wingboard.store.errors import (
     ForeignDatabase,
     NewerDatabase,
@@ -19,6 +19,7 @@ from wingboard.store.errors import (
     StoreError,
     StoreFull,
 )
+from wingboard.store.migrating import migrate, shipped_migrations
 
 STEP = (MoveItems(functions=("f1",), dx=1),)
 

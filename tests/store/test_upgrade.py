@@ -1,42 +1,85 @@
-"""A database of any earlier version is brought up to date with everything that was in it."""
+"""Databases and files of every earlier version open with everything that was in them, and the work goes on."""
 
 from __future__ import annotations
 
+import json
+import shutil
 import sqlite3
 from pathlib import Path
+from typing import Any
 
 import pytest
 
-from building import plate
-from wingboard.core.changes.commands.brief import SetMachine
-from wingboard.core.changes.commands.face import MoveItems
-from wingboard.core.record.workshop import Machine
+from wingboard.core.changes.commands.places import MoveItems
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.document import read_design, write_design
+from wingboard.core.record.upgrade import FORMAT
 from wingboard.services.desk import Desk
-from wingboard.store.database import Database, migrate, shipped_migrations
+from wingboard.store.database import Database
+from wingboard.store.migrating import migrate
 
-VERSIONS = [number for number, *_ in shipped_migrations()]
-LASER = Machine(id="laser", name="Laser", kind="laser", bed_width=300, bed_height=200)
+DATA = Path(__file__).parents[1] / "data"
+FORMAT_1 = DATA / "format-1"
+FILES = sorted(path for folder in DATA.glob("format-*") for path in folder.glob("*.json"))
+
+RENAMED = {"panels": "modules", "panel": "module", "signal": "line", "weight": "risk"}
+"""What the second format calls the fields of the first."""
 
 
-@pytest.mark.parametrize("version", VERSIONS)
-def test_designs_of_an_earlier_version_are_read_undone_and_go_on(tmp_path: Path, version: int) -> None:
-    now = Desk(Database(tmp_path / "now.db"))
-    ident = now.add(plate(("button-22", 60, 60)), "Start").design_id
-    now.command(ident, 1, (MoveItems(functions=("f1",), dx=5),))
-    older = sqlite3.connect(tmp_path / "older.db", isolation_level=None)
-    migrate(older, shipped_migrations()[:version])
-    older.execute("ATTACH ? AS now", (str(tmp_path / "now.db"),))
-    older.execute("INSERT INTO main.design SELECT * FROM now.design")
-    older.execute("INSERT INTO main.revision SELECT * FROM now.revision")
-    older.close()
-    desk = Desk(Database(tmp_path / "older.db"))
-    opened = desk.open(ident)
-    assert opened.row.number == 2
-    assert desk.undo(ident, 2).state.design.functions[0].place == plate(("button-22", 60, 60)).functions[0].place
-    desk.command(ident, 3, (SetMachine(machine=LASER),))
-    assert desk.shelf().machines == (LASER,)
-    fresh = sqlite3.connect(":memory:", isolation_level=None)
+def leaves(value: Any, path: str = "") -> dict[str, Any]:
+    """Every value of a document by its place, by today's names of the fields."""
+    if isinstance(value, dict):
+        found: dict[str, Any] = {}
+        for name, inner in value.items():
+            found |= leaves(inner, f"{path}.{RENAMED.get(name, name)}")
+        return found
+    if isinstance(value, list):
+        return {k: v for n, inner in enumerate(value) for k, v in leaves(inner, f"{path}[{n}]").items()}
+    return {path: value}
+
+
+def expected(path: str, value: Any) -> Any:
+    """What today's document has in that place."""
+    if path == ".version":
+        return FORMAT
+    if path.endswith(".board"):
+        return {"uno": "atmega328p", "mega": "atmega2560"}[value]
+    if path.startswith(".controllers[") and path.endswith(".name"):
+        return value.replace("Uno ", "ATmega328P ").replace("Mega ", "ATmega2560 ")
+    return value
+
+
+@pytest.mark.parametrize("file", FILES, ids=lambda path: f"{path.parent.name}/{path.stem}")
+def test_a_file_of_an_earlier_format_opens_with_nothing_lost(file: Path) -> None:
+    text = file.read_text("utf-8")
+    now = leaves(json.loads(write_design(read_design(text, catalogue()))))
+    for path, value in leaves(json.loads(text)).items():
+        assert now[path] == expected(path, value), path
+
+
+def test_a_database_of_the_first_format_opens_is_undone_and_goes_on(tmp_path: Path) -> None:
+    shutil.copy(FORMAT_1 / "wingboard.db", tmp_path / "wingboard.db")
+    desk = Desk(Database(tmp_path / "wingboard.db"))
+    assert {d.id: d.head for d in desk.designs()} == {"every-command": 114, "dust-extraction": 6}
+    for number in range(1, 115):
+        assert desk.open("every-command", number).design.version == FORMAT
+    before = desk.open("every-command")
+    exported = read_design((FORMAT_1 / "exported.json").read_text("utf-8"), catalogue())
+    assert before.design == exported  # the split that came after it was undone
+    assert [p.line for p in before.design.pins] == ["f8.press"]
+    assert desk.picture(before.design.references[0].picture).width == 120
+    assert [m.id for m in desk.shelf().machines] == ["laser"]
+    kept = desk.command("every-command", 114, (MoveItems(functions=("f1",), dx=1),))
+    fresh = Desk(desk.database)
+    assert fresh.open("every-command").design == kept.state.design
+    assert fresh.undo("every-command", 115).state.design == before.design
+    desk.database.close()
+
+
+def test_a_migrated_database_equals_a_fresh_one(tmp_path: Path) -> None:
+    shutil.copy(FORMAT_1 / "wingboard.db", tmp_path / "wingboard.db")
+    old, fresh = Database(tmp_path / "wingboard.db"), sqlite3.connect(":memory:", isolation_level=None)
     migrate(fresh)
     schema = "SELECT type, name, sql FROM sqlite_master ORDER BY name"
-    upgraded = [tuple(row) for row in desk.database.connection().execute(schema)]
-    assert upgraded == fresh.execute(schema).fetchall()
+    assert [tuple(row) for row in old.connection().execute(schema)] == fresh.execute(schema).fetchall()
+    old.close()

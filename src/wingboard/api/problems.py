@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Sequence
 
 from fastapi import FastAPI, Request
@@ -13,6 +14,8 @@ from starlette.exceptions import HTTPException
 from wingboard.core.record import errors as design
 from wingboard.store import errors as store
 
+log = logging.getLogger(__name__)
+
 STATUS: dict[type[Exception], int] = {
     design.UnreadableDesign: 422,
     design.UnknownThing: 404,
@@ -21,10 +24,13 @@ STATUS: dict[type[Exception], int] = {
     design.DesignError: 422,
     store.NoSuchDesign: 404,
     store.NoSuchPicture: 404,
+    store.UnreadableRevision: 409,
+    store.KeyUsedAgain: 409,
     store.StaleRevision: 409,
     store.StoreBusy: 503,
     store.StoreFull: 507,
     store.ForeignDatabase: 503,
+    store.DamagedDatabase: 503,
     store.NewerDatabase: 503,
     store.StoreError: 503,
 }
@@ -90,6 +96,12 @@ def _place(loc: Sequence[int | str]) -> str:
     return "".join(f"[{s}]" if isinstance(s, int) else f".{s}" for s in steps).lstrip(".")
 
 
+async def _unexpected(request: Request, error: Exception) -> JSONResponse:
+    log.error("%s %s failed", request.method, request.url.path, exc_info=error)
+    detail = "Something went wrong here; nothing was changed. The log in the data folder says what led to it"
+    return problem("unexpected", "That did not work", 500, detail)
+
+
 async def _http_error(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, HTTPException)
     return problem("http", "The request cannot be answered", error.status_code, str(error.detail))
@@ -101,3 +113,4 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(store.StoreError, _store_error)
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(HTTPException, _http_error)
+    app.add_exception_handler(Exception, _unexpected)

@@ -15,6 +15,8 @@ TOUCH = 1e-6
 """Two edges nearer than this (mm) touch."""
 VISIBLE = 0.01
 """Differences below this (mm) are neither seen nor made by any machine considered here."""
+SMALLEST = 0.001
+"""No size in a design is less than this (mm)."""
 LONGEST = 5000.0
 """No length in a design exceeds this (mm)."""
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
 import re
 import threading
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 from functools import cached_property
 from typing import NamedTuple
@@ -14,25 +15,28 @@ from typing import NamedTuple
 import jsonpatch
 
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.command import BATCH, Command
+from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.judgement import AcceptFinding
-from wingboard.core.changes.wording import said
+from wingboard.core.changes.log import log_of
+from wingboard.core.changes.wording import phrase_of
 from wingboard.core.findings.finding import Finding
+from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.part import Part
 from wingboard.core.record.patches import patch_between
-from wingboard.core.record.upgrade import FORMAT, upgraded
+from wingboard.core.record.upgrade import FORMAT
+from wingboard.core.record.whole import interned
 from wingboard.core.resolved.design import Resolved
-from wingboard.services.pictures import checked_picture
-from wingboard.services.shelf import Shelf, load_shelf, to_shelve
+from wingboard.services.loading import last_good_revision, load_design, raw_history
+from wingboard.services.news import News, Revised
+from wingboard.services.shared import SharedThings
+from wingboard.services.shelf import completed, to_shelve
 from wingboard.store import designs as table
 from wingboard.store import shelf as shelf_table
 from wingboard.store.database import Database
-from wingboard.store.errors import StaleRevision
-from wingboard.store.pictures import PictureRow, keep_picture, load_picture
+from wingboard.store.errors import KeyUsedAgain, StaleRevision
 
 Clock = Callable[[], datetime]
 REMEMBERED = 12
@@ -42,10 +46,11 @@ REMEMBERED = 12
 class State:
     """A design at one revision, with what follows from it."""
 
-    def __init__(self, design_id: str, row: table.RevisionRow, design: Design) -> None:
+    def __init__(self, design_id: str, row: table.RevisionRow, design: Design, memory: Memory | None = None) -> None:
         self.design_id = design_id
         self.row = row
         self.design = design
+        self._memory = memory
 
     @cached_property
     def resolved(self) -> Resolved:
@@ -55,7 +60,7 @@ class State:
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """The review of the design."""
-        return review(self.resolved)
+        return review(self.resolved, self._memory)
 
 
 class Kept(NamedTuple):
@@ -65,14 +70,36 @@ class Kept(NamedTuple):
     before: State
 
 
-class Desk:
-    """All designs of one database. Safe to use from several threads; changes go one at a time."""
+Prepare = Callable[[Kept], object]
+"""Works out the answer to a change before it is kept, so that nothing is kept that cannot be shown."""
 
-    def __init__(self, database: Database, clock: Clock = lambda: datetime.now(UTC)) -> None:
-        self.database = database
-        self._clock = clock
-        self._lock = threading.RLock()
+
+def judge(kept: Kept) -> object:
+    """Review the changed design."""
+    return kept.state.findings
+
+
+class _Change(NamedTuple):
+    """What a new revision says of itself."""
+
+    label: str
+    commands: str
+    undo_to: int | None
+    redo_to: int | None
+    key: str | None
+    asked: str | None
+
+
+class Desk(SharedThings):
+    """All designs of one database. Safe to use from several threads; changes go one at a time, readers never wait."""
+
+    def __init__(self, database: Database, clock: Clock = lambda: datetime.now(UTC), news: News | None = None) -> None:
+        super().__init__(database, clock)
+        self.news = news or News()
+        self._changing = threading.RLock()
+        self._states_lock = threading.Lock()
         self._states: OrderedDict[tuple[str, int], State] = OrderedDict()
+        self._memories: OrderedDict[str, Memory] = OrderedDict()
 
     def designs(self) -> list[table.DesignRow]:
         """Every design, the one kept last first."""
@@ -81,114 +108,160 @@ class Desk:
 
     def add(self, design: Design, label: str, ident: str | None = None) -> State:
         """Keep a new design under a free id made from its name (or ``ident``)."""
-        with self._lock, self.database.transaction() as connection:
+        with self._changing, self.database.transaction() as connection:
             design_id = table.free_design_id(connection, ident or slug(design.name))
             table.add_design(connection, design_id, design.name, design.model_dump_json(), label, self._now(), FORMAT)
+        self.news.tell(Revised(design=design_id, revision=1, label=label))
         return self.open(design_id)
 
     def open(self, design_id: str, number: int | None = None) -> State:
         """A design at its newest revision, or at another.
 
-        :raises NoSuchDesign: no such design or revision.
+        :raises NoSuchDesign: no such design or revision. :raises UnreadableRevision: what is kept is damaged.
         """
-        with self._lock, self.database.reading() as connection:
+        with self.database.reading() as connection:
             wanted = table.find_design(connection, design_id).head if number is None else number
-            known = self._states.get((design_id, wanted))
+            known = self._known(design_id, wanted)
             if known is not None:
-                self._states.move_to_end((design_id, wanted))
                 return known
             row = table.find_revision(connection, design_id, wanted)
-            document, patches = table.load_document(connection, design_id, wanted)
-            for patch in patches:
-                document = jsonpatch.apply_patch(document, patch, in_place=True)
-            return self._remember(State(design_id, row, Design.model_validate(upgraded(document))))
+            design = load_design(connection, design_id, wanted)
+        return self._remember(State(design_id, row, design, self._memory(design_id)))
+
+    def _known(self, design_id: str, number: int) -> State | None:
+        with self._states_lock:
+            state = self._states.get((design_id, number))
+            if state is not None:
+                self._states.move_to_end((design_id, number))
+            return state
+
+    def _memory(self, design_id: str) -> Memory:
+        with self._states_lock:
+            memory = self._memories.setdefault(design_id, Memory())
+            self._memories.move_to_end(design_id)
+            while len(self._memories) > REMEMBERED:
+                self._memories.popitem(last=False)
+            return memory
 
     def _remember(self, state: State) -> State:
-        self._states[state.design_id, state.row.number] = state
-        while len(self._states) > REMEMBERED:
-            self._states.popitem(last=False)
+        with self._states_lock:
+            self._states[state.design_id, state.row.number] = state
+            while len(self._states) > REMEMBERED:
+                self._states.popitem(last=False)
         return state
 
-    def command(self, design_id: str, base: int, batch: Sequence[Command], key: str | None = None) -> Kept:
-        """Carry out a batch made against revision ``base`` and keep it.
+    def command(
+        self, design_id: str, base: int, batch: Sequence[Command], key: str | None = None, prepare: Prepare = judge
+    ) -> Kept:
+        """Carry out a batch made against revision ``base`` and keep it; one that changes nothing is not kept.
 
         :param key: names the batch, so that one sent twice is kept once.
-        :raises StaleRevision: ``base`` is not the newest.
+        :raises StaleRevision: ``base`` is not the newest. :raises KeyUsedAgain: the key named another batch.
         :raises DesignError: the batch cannot be carried out; nothing is kept.
         """
-        with self._lock:
-            done = self._done_already(design_id, key)
-            if done is not None:
-                return Kept(self.open(design_id), self.open(design_id, base))
-            before = self._at_head(design_id, base)
-            _refuse_unacceptable(before, batch)
-            design = apply(before.design, batch, self.parts())
-            labels = list(dict.fromkeys(said(command, before.design) for command in batch))
-            label = ", ".join(labels[:3]) + (" …" if len(labels) > 3 else "")
-            commands = BATCH.dump_json(tuple(batch), exclude_unset=True).decode()
-            return self._keep(before, design, label, commands, undo_to=base, redo_to=None, key=key, batch=batch)
+        asked = _fingerprint(log_of(batch))
+        with self._changing:
+            done = self._done_already(design_id, base, key, asked)
+            if done is None:
+                before = self._at_head(design_id, base)
+                _refuse_unacceptable(before, batch)
+                whole = completed(batch, before.design, self.shelf())
+                design = apply(before.design, whole, catalogue())
+                change = _Change(_label(whole, before.design), log_of(whole), base, None, key or None, asked)
+                done = self._keep(before, design, change, prepare)
+            else:
+                prepare(done)
+            return done
 
-    def undo(self, design_id: str, base: int) -> Kept:
+    def undo(self, design_id: str, base: int, key: str | None = None, prepare: Prepare = judge) -> Kept:
         """Bring back what was before the last change that is not undone yet.
 
         :raises NotPossible: there is nothing to undo. :raises StaleRevision: ``base`` is not the newest.
         """
-        with self._lock:
+        with self._changing:
+            done = self._done_already(design_id, base, key, _fingerprint("undo"))
+            if done is not None:
+                prepare(done)
+                return done
             before = self._at_head(design_id, base)
             if before.row.undo_to is None:
                 raise NotPossible("There is nothing left to undo")
             target = self.open(design_id, before.row.undo_to)
-            return self._keep(before, target.design, "Undo", "[]", undo_to=target.row.undo_to, redo_to=base)
+            change = _Change("Undo", "[]", target.row.undo_to, base, key or None, _fingerprint("undo"))
+            return self._keep(before, interned(target.design, before.design), change, prepare)
 
-    def redo(self, design_id: str, base: int) -> Kept:
+    def redo(self, design_id: str, base: int, key: str | None = None, prepare: Prepare = judge) -> Kept:
         """Bring back what the last undo took.
 
         :raises NotPossible: there is nothing to redo. :raises StaleRevision: ``base`` is not the newest.
         """
-        with self._lock:
+        with self._changing:
+            done = self._done_already(design_id, base, key, _fingerprint("redo"))
+            if done is not None:
+                prepare(done)
+                return done
             before = self._at_head(design_id, base)
             if before.row.redo_to is None:
                 raise NotPossible("There is nothing left to redo")
             target = self.open(design_id, before.row.redo_to)
             again = target.row
-            return self._keep(before, target.design, "Redo", "[]", undo_to=again.undo_to, redo_to=again.redo_to)
+            change = _Change("Redo", "[]", again.undo_to, again.redo_to, key or None, _fingerprint("redo"))
+            return self._keep(before, interned(target.design, before.design), change, prepare)
 
     def tried(self, design_id: str, base: int, batch: Sequence[Command]) -> State:
         """The state a batch would lead to, without keeping it."""
         before = self.open(design_id, base)
-        return State(design_id, before.row, apply(before.design, batch, self.parts()))
+        whole = completed(batch, before.design, self.shelf())
+        return State(design_id, before.row, apply(before.design, whole, catalogue()), self._memory(design_id))
 
     def copy(self, design_id: str) -> State:
         """A new design with the same content."""
         design = self.open(design_id).design
-        return self.add(design.model_copy(update={"name": f"{design.name}, copy"[:120]}), f"Copied from {design_id}")
+        return self.add(design.model_copy(update={"name": f"{design.name[:110]}, copy"}), f"Copied from {design_id}")
 
-    def shelf(self) -> Shelf:
-        """What all designs share: machines, stock, supplies and own parts, as they were last set."""
+    def head(self, design_id: str) -> int:
+        """The number of a design's newest revision, whether it can be read or not."""
         with self.database.reading() as connection:
-            return load_shelf(connection)
+            return table.find_design(connection, design_id).head
 
-    def parts(self) -> Mapping[str, Part]:
-        """The parts that may be chosen: the catalogue, and the builder's own from any design."""
-        return {**catalogue(), **{p.id: p for p in self.shelf().parts}}
-
-    def keep_picture(self, content: bytes) -> PictureRow:
-        """Check an uploaded picture and keep it by its content. :raises NotAPicture: it is none that is taken."""
-        checked = checked_picture(content)
-        with self._lock, self.database.transaction() as connection:
-            keep_picture(connection, checked, self._now())
-        return checked
-
-    def picture(self, sha256: str) -> PictureRow:
-        """A kept picture. :raises NoSuchPicture: there is none of that content."""
+    def last_good(self, design_id: str) -> int | None:
+        """The newest revision of a damaged design that can be read; None when there is none."""
         with self.database.reading() as connection:
-            return load_picture(connection, sha256)
+            return last_good_revision(connection, design_id)
 
-    def _done_already(self, design_id: str, key: str | None) -> int | None:
-        if key is None:
+    def raw(self, design_id: str) -> bytes:
+        """Everything that is kept of a design, as JSON, whether it can be read or not."""
+        with self.database.reading() as connection:
+            return raw_history(connection, design_id)
+
+    def recover(self, design_id: str) -> State:
+        """Keep the last revision that can be read as the newest one.
+
+        :raises NotPossible: no revision can be read.
+        """
+        with self._changing:
+            good = self.last_good(design_id)
+            if good is None:
+                raise NotPossible("No revision of this design can be read; save its raw file")
+            design = self.open(design_id, good).design
+            with self.database.transaction() as connection:
+                number = table.find_design(connection, design_id).head + 1
+                label = f"Recovered from revision {good}"
+                new = table.NewRevision(number, self._now(), label, None, "[]", "[]", None, None, FORMAT, None)
+                table.append_revision(connection, design_id, design.name, new, design.model_dump_json())
+            self.news.tell(Revised(design=design_id, revision=number, label=label))
+        return self.open(design_id)
+
+    def _done_already(self, design_id: str, base: int, key: str | None, asked: str) -> Kept | None:
+        if not key:
             return None
         with self.database.reading() as connection:
-            return table.revision_of_batch(connection, design_id, key)
+            known = table.find_batch(connection, design_id, key)
+        if known is None:
+            return None
+        if known.asked is not None and known.asked != asked:
+            raise KeyUsedAgain("This key named another change before; send the change with a key of its own")
+        return Kept(self.open(design_id), self.open(design_id, base))
 
     def _at_head(self, design_id: str, base: int) -> State:
         with self.database.reading() as connection:
@@ -197,20 +270,27 @@ class Desk:
                 raise StaleRevision(base, head, table.labels_after(connection, design_id, base))
         return self.open(design_id)
 
-    def _keep(
-        self,
-        before: State,
-        design: Design,
-        label: str,
-        commands: str,
-        undo_to: int | None,
-        redo_to: int | None,
-        key: str | None = None,
-        batch: Sequence[Command] = (),
-    ) -> Kept:
+    def _keep(self, before: State, design: Design, change: _Change, prepare: Prepare) -> Kept:
+        if design is before.design and change.undo_to == before.row.number:
+            same = Kept(before, before)
+            prepare(same)
+            return same
         number, at = before.row.number + 1, self._now()
+        row = table.RevisionRow(number, at, change.label, change.undo_to, change.redo_to, FORMAT)
+        kept = Kept(State(before.design_id, row, design, self._memory(before.design_id)), before)
+        prepare(kept)
+        self._append(kept, change, at)
+        self._remember(kept.state)
+        self.news.tell(Revised(design=before.design_id, revision=number, label=change.label))
+        return kept
+
+    def _append(self, kept: Kept, change: _Change, at: str) -> None:
+        before, design, number = kept.before, kept.state.design, kept.state.row.number
         patch = jsonpatch.JsonPatch(patch_between(before.design, design)).to_string()
-        new = table.NewRevision(number, at, label, key, commands, patch, undo_to, redo_to, FORMAT)
+        new = table.NewRevision(
+            number, at, change.label, change.key, change.commands, patch, change.undo_to, change.redo_to, FORMAT,
+            change.asked,
+        )  # fmt: skip
         whole = number % table.SNAPSHOT_EVERY == 0 or before.row.format != FORMAT
         snapshot = design.model_dump_json() if whole else None
         with self.database.transaction() as connection:
@@ -219,13 +299,17 @@ class Desk:
                 since = table.labels_after(connection, before.design_id, before.row.number)
                 raise StaleRevision(before.row.number, head, since)
             table.append_revision(connection, before.design_id, design.name, new, snapshot)
-            for kind, ident, document in to_shelve(batch, before.design, design):
+            for kind, ident, document in to_shelve(before.design, design):
                 shelf_table.put(connection, kind, ident, document, at)
-        row = table.RevisionRow(number, at, label, undo_to, redo_to, FORMAT)
-        return Kept(self._remember(State(before.design_id, row, design)), before)
 
-    def _now(self) -> str:
-        return self._clock().astimezone(UTC).isoformat(timespec="milliseconds")
+
+def _fingerprint(text: str) -> str:
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def _label(batch: Sequence[Command], before: Design) -> str:
+    phrases = list(dict.fromkeys(phrase_of(command, before) for command in batch))
+    return ", ".join(phrases[:3]) + (" …" if len(phrases) > 3 else "")
 
 
 def _refuse_unacceptable(before: State, batch: Sequence[Command]) -> None:

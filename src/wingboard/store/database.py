@@ -1,20 +1,22 @@
-"""One SQLite file: opened safely, migrated, and written in transactions that are kept before they are acknowledged."""
+"""One SQLite file: opened safely, migrated, and written in transactions that are kept before they are acknowledged.
+
+The file alone is the work: what is in the write-ahead log is brought into it early, and all of it when it is closed.
+"""
 
 from __future__ import annotations
 
-import hashlib
 import sqlite3
 import threading
 from collections.abc import Iterator
-from contextlib import contextmanager
-from importlib import resources
+from contextlib import closing, contextmanager
 from pathlib import Path
 
-from wingboard.store.errors import ForeignDatabase, NewerDatabase, translated
+from wingboard.store.errors import DamagedDatabase, ForeignDatabase, translated
+from wingboard.store.migrating import APPLICATION_ID, migrate, refuse_newer
 
-APPLICATION_ID = 0x57424F44
-"""Marks a file as ours (``WBOD``)."""
 BUSY_SECONDS = 2.0
+CHECKPOINT_PAGES = 64
+"""Pages (of 4 kB) of the write-ahead log after which a commit brings them into the main file."""
 
 
 class Database:
@@ -28,24 +30,30 @@ class Database:
         self.path = path
         self._busy = busy_seconds
         self._local = threading.local()
+        self._opened_lock = threading.Lock()
+        self._opened: list[sqlite3.Connection] = []
         with self._reported():
-            self._refuse_foreign()
+            self._refuse_unfit()
             migrate(self.connection())
 
     def connection(self) -> sqlite3.Connection:
         """This thread's connection."""
         if not hasattr(self._local, "connection"):
-            self._local.connection = self._opened()
+            self._local.connection = self._open()
             self._local.depth = 0
         connection: sqlite3.Connection = self._local.connection
         return connection
 
-    def _opened(self) -> sqlite3.Connection:
-        connection = sqlite3.connect(self.path, timeout=self._busy, isolation_level=None)
+    def _open(self) -> sqlite3.Connection:
+        # Used by one thread only; any thread may close it.
+        connection = sqlite3.connect(self.path, timeout=self._busy, isolation_level=None, check_same_thread=False)
         connection.row_factory = sqlite3.Row
         connection.execute("PRAGMA journal_mode=WAL")
         connection.execute("PRAGMA synchronous=FULL")
         connection.execute("PRAGMA foreign_keys=ON")
+        connection.execute(f"PRAGMA wal_autocheckpoint={CHECKPOINT_PAGES:d}")
+        with self._opened_lock:
+            self._opened.append(connection)
         return connection
 
     @contextmanager
@@ -54,11 +62,11 @@ class Database:
 
         :raises StoreError: instead of any error of SQLite.
         """
-        connection = self.connection()
-        if self._local.depth:
-            yield connection
-            return
         with self._reported():
+            connection = self.connection()
+            if self._local.depth:
+                yield connection
+                return
             connection.execute("BEGIN IMMEDIATE")
             self._local.depth = 1
             try:
@@ -83,83 +91,50 @@ class Database:
             yield
         except sqlite3.Error as error:
             raise translated(error, str(self.path)) from error
+        except OverflowError as error:
+            raise translated(sqlite3.DataError(str(error)), str(self.path)) from error
 
-    def _refuse_foreign(self) -> None:
+    def _refuse_unfit(self) -> None:
+        """Look at a file that is there, without changing it: is it ours, whole, and not newer than this program?"""
         if not self.path.exists() or self.path.stat().st_size == 0:
             return
-        probe = sqlite3.connect(f"{self.path.resolve().as_uri()}?mode=ro", uri=True, timeout=self._busy)
-        try:
-            ours = probe.execute("PRAGMA application_id").fetchone()[0]
-        finally:
-            probe.close()
-        if ours != APPLICATION_ID:
-            raise ForeignDatabase(
-                f"{self.path} is a database of some other program. It was left untouched; name another with --data."
+        with closing(_only_reading(self.path, self._busy)) as probe:
+            if probe.execute("PRAGMA application_id").fetchone()[0] != APPLICATION_ID:
+                raise ForeignDatabase(
+                    f"{self.path} is a database of some other program. It was left untouched; name another with --data."
+                )
+            refuse_newer(probe)
+            verdict = probe.execute("PRAGMA quick_check(1)").fetchone()[0]
+        if verdict != "ok":
+            raise DamagedDatabase(
+                f"{self.path} is damaged ({str(verdict)[:120]}). It was left untouched: keep a copy of it, then put a "
+                "backup in its place, or name another folder with --data."
             )
 
     def close(self) -> None:
-        """Close this thread's connection."""
-        if hasattr(self._local, "connection"):
-            self._local.connection.close()
-            del self._local.connection
+        """Bring everything into the main file and close every connection."""
+        with self._opened_lock:
+            opened, self._opened = self._opened, []
+        for n, connection in enumerate(opened):
+            with self._reported():
+                if n == len(opened) - 1 and not connection.in_transaction:
+                    connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+                connection.close()
+        self._local = threading.local()
 
 
-def shipped_migrations() -> list[tuple[int, str, str]]:
-    """Number, name and SQL of every migration, in order."""
-    folder = resources.files("wingboard.store.migrations")
-    files = sorted((f for f in folder.iterdir() if f.name.endswith(".sql")), key=lambda f: f.name)
-    return [(int(f.name[:4]), f.name[5:-4], f.read_text("utf-8")) for f in files]
+def _only_reading(path: Path, busy_seconds: float = BUSY_SECONDS) -> sqlite3.Connection:
+    return sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=busy_seconds)
 
 
-def migrate(connection: sqlite3.Connection, migrations: list[tuple[int, str, str]] | None = None) -> None:
-    """Apply the migrations that are missing, each with its record in one transaction.
+def back_up(path: Path, target: Path) -> None:
+    """A whole copy of a database in a file of its own, even while it is in use.
 
-    :raises NewerDatabase: the file holds a migration this program does not have, or another text of one.
+    :raises StoreError: it cannot be read, or the copy cannot be written.
     """
-    wanted = shipped_migrations() if migrations is None else migrations
-    connection.execute("BEGIN IMMEDIATE")
     try:
-        connection.execute(f"PRAGMA application_id={APPLICATION_ID:d}")
-        connection.execute(
-            "CREATE TABLE IF NOT EXISTS migration (number INTEGER PRIMARY KEY, name TEXT NOT NULL, "
-            "checksum TEXT NOT NULL) STRICT"
-        )
-        connection.execute("COMMIT")
-    except BaseException:
-        connection.execute("ROLLBACK")
-        raise
-    done = {row[0]: row[1] for row in connection.execute("SELECT number, checksum FROM migration")}
-    known = {number: _checksum(sql) for number, _, sql in wanted}
-    if any(known.get(number) != checksum for number, checksum in done.items()):
-        raise NewerDatabase(
-            "The tables were changed by a newer Wing Board. Update, or name another folder with --data."
-        )
-    for number, name, sql in wanted:
-        if number not in done:
-            _apply(connection, number, name, sql)
-
-
-def _apply(connection: sqlite3.Connection, number: int, name: str, sql: str) -> None:
-    connection.execute("BEGIN IMMEDIATE")
-    try:
-        for statement in _statements(sql):
-            connection.execute(statement)
-        connection.execute("INSERT INTO migration VALUES (?, ?, ?)", (number, name, _checksum(sql)))
-        connection.execute("COMMIT")
-    except BaseException:
-        connection.execute("ROLLBACK")
-        raise
-
-
-def _statements(sql: str) -> Iterator[str]:
-    """The statements of a script one by one (``executescript`` would commit on its own)."""
-    pending = ""
-    for line in sql.splitlines(keepends=True):
-        pending += line
-        if sqlite3.complete_statement(pending):
-            yield pending
-            pending = ""
-
-
-def _checksum(sql: str) -> str:
-    return hashlib.sha256(sql.encode()).hexdigest()
+        with closing(_only_reading(path)) as source, closing(sqlite3.connect(target)) as copy:
+            source.backup(copy)
+            copy.execute("PRAGMA journal_mode=DELETE")
+    except sqlite3.Error as error:
+        raise translated(error, f"{path}, or {target}") from error

@@ -7,11 +7,10 @@ redo.
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from typing import Any, NamedTuple
 
-from wingboard.store.errors import NoSuchDesign
+from wingboard.store.errors import NoSuchDesign, StoreError
 
 SNAPSHOT_EVERY = 50
 
@@ -49,6 +48,26 @@ class NewRevision(NamedTuple):
     undo_to: int | None
     redo_to: int | None
     format: int
+    asked: str | None
+
+
+class BatchRow(NamedTuple):
+    """A batch that was kept under a key: its revision, and the fingerprint of what was asked."""
+
+    number: int
+    asked: str | None
+
+
+class Chain(NamedTuple):
+    """A snapshot, the revision it is of, and the patches that lead on from it, each with its revision."""
+
+    start: int
+    snapshot: str
+    patches: tuple[tuple[int, str], ...]
+
+
+class MissingSnapshot(StoreError):
+    """No whole document is kept at or before a revision."""
 
 
 def list_designs(connection: sqlite3.Connection) -> list[DesignRow]:
@@ -98,7 +117,7 @@ def append_revision(
     """Add a revision and make it the head."""
     connection.execute(
         "INSERT INTO revision (design_id, number, kept_at, label, batch_key, commands, patch, undo_to, redo_to, "
-        "snapshot, format) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        "snapshot, format, asked) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         (
             design_id,
             new.number,
@@ -111,6 +130,7 @@ def append_revision(
             new.redo_to,
             snapshot,
             new.format,
+            new.asked,
         ),
     )
     connection.execute(
@@ -129,12 +149,12 @@ def find_revision(connection: sqlite3.Connection, design_id: str, number: int) -
     return RevisionRow(*row)
 
 
-def revision_of_batch(connection: sqlite3.Connection, design_id: str, batch_key: str) -> int | None:
-    """The revision a batch was kept as, when it was."""
+def find_batch(connection: sqlite3.Connection, design_id: str, batch_key: str) -> BatchRow | None:
+    """The batch that was kept under a key, when one was."""
     row = connection.execute(
-        "SELECT number FROM revision WHERE design_id = ? AND batch_key = ?", (design_id, batch_key)
+        "SELECT number, asked FROM revision WHERE design_id = ? AND batch_key = ?", (design_id, batch_key)
     ).fetchone()
-    return None if row is None else int(row[0])
+    return None if row is None else BatchRow(*row)
 
 
 def labels_after(connection: sqlite3.Connection, design_id: str, number: int) -> tuple[str, ...]:
@@ -146,10 +166,10 @@ def labels_after(connection: sqlite3.Connection, design_id: str, number: int) ->
     return tuple(row[0] for row in rows)
 
 
-def load_document(connection: sqlite3.Connection, design_id: str, number: int) -> tuple[Any, list[Any]]:
+def load_chain(connection: sqlite3.Connection, design_id: str, number: int) -> Chain:
     """The nearest whole document at or before a revision, and the patches that lead from it to the revision.
 
-    :raises NoSuchDesign: there is no such revision.
+    :raises NoSuchDesign: there is no such revision. :raises MissingSnapshot: no whole document is kept.
     """
     find_revision(connection, design_id, number)
     start = connection.execute(
@@ -157,8 +177,33 @@ def load_document(connection: sqlite3.Connection, design_id: str, number: int) -
         "ORDER BY number DESC LIMIT 1",
         (design_id, number),
     ).fetchone()
+    if start is None:
+        raise MissingSnapshot(f"Nothing whole is kept of “{design_id[:60]}” up to revision {number}")
     rows = connection.execute(
-        "SELECT patch FROM revision WHERE design_id = ? AND number > ? AND number <= ? ORDER BY number",
+        "SELECT number, patch FROM revision WHERE design_id = ? AND number > ? AND number <= ? ORDER BY number",
         (design_id, start[0], number),
     ).fetchall()
-    return json.loads(start[1]), [json.loads(row[0]) for row in rows]
+    return Chain(start[0], start[1], tuple((row[0], row[1]) for row in rows))
+
+
+class LoggedRevision(NamedTuple):
+    """A revision as its log has it: the commands, or the revision whose content it brought back."""
+
+    number: int
+    label: str
+    commands: str
+
+
+def load_log(connection: sqlite3.Connection, design_id: str) -> list[LoggedRevision]:
+    """What every revision of a design did, the first one first."""
+    rows = connection.execute(
+        "SELECT number, label, commands FROM revision WHERE design_id = ? ORDER BY number", (design_id,)
+    ).fetchall()
+    return [LoggedRevision(*row) for row in rows]
+
+
+def load_raw(connection: sqlite3.Connection, design_id: str) -> list[dict[str, Any]]:
+    """Every column of every revision of a design, the first one first. :raises NoSuchDesign: there is none."""
+    find_design(connection, design_id)
+    rows = connection.execute("SELECT * FROM revision WHERE design_id = ? ORDER BY number", (design_id,)).fetchall()
+    return [dict(row) for row in rows]

@@ -4,10 +4,13 @@
 
   - :class:`StoreBusy`: another program holds the database locked.
   - :class:`StoreFull`: the disk, or the space allowed, is full.
-  - :class:`ForeignDatabase`: the file is not a database of Wing Board, or is damaged.
+  - :class:`ForeignDatabase`: the file is not a database of Wing Board.
+  - :class:`DamagedDatabase`: the file is one, and damaged.
   - :class:`NewerDatabase`: a newer Wing Board has changed the tables.
   - :class:`NoSuchDesign`: there is no design, or no revision, of that name.
   - :class:`NoSuchPicture`: no picture of that content is kept here.
+  - :class:`UnreadableRevision`: what is kept of a design is damaged at some revision.
+  - :class:`KeyUsedAgain`: a key that named one change was sent with another.
   - :class:`StaleRevision`: the change was made against a revision that is no longer the newest.
 """
 
@@ -40,6 +43,12 @@ class ForeignDatabase(StoreError):
     title = "This file is not a Wing Board database"
 
 
+class DamagedDatabase(StoreError):
+    """Ours, but not whole."""
+
+    title = "This database is damaged"
+
+
 class NewerDatabase(StoreError):
     """Tables of a newer version."""
 
@@ -56,6 +65,25 @@ class NoSuchPicture(StoreError):
     """No such picture."""
 
     title = "There is no such picture"
+
+
+class UnreadableRevision(StoreError):
+    """A damaged patch or document; says at which revision."""
+
+    title = "This design is damaged"
+
+    def __init__(self, design_id: str, number: int, at: int, reason: str) -> None:
+        super().__init__(
+            f"Revision {number} of “{design_id}” cannot be read: revision {at} is damaged ({reason}). "
+            "Go on from the last revision that can be read, or save the raw file"
+        )
+        self.design_id, self.number, self.at = design_id, number, at
+
+
+class KeyUsedAgain(StoreError):
+    """Another change under the same key."""
+
+    title = "This key was used before"
 
 
 class StaleRevision(StoreError):

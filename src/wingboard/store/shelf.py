@@ -22,7 +22,7 @@ def take(connection: sqlite3.Connection, kind: Kind, ident: str) -> bool:
     return connection.execute("DELETE FROM shelf WHERE kind = ? AND id = ?", (kind, ident)).rowcount > 0
 
 
-def documents(connection: sqlite3.Connection) -> list[tuple[Kind, str]]:
-    """Every thing's kind and document, by kind and id."""
-    rows = connection.execute("SELECT kind, document FROM shelf ORDER BY kind, id").fetchall()
-    return [(row[0], row[1]) for row in rows]
+def documents(connection: sqlite3.Connection) -> list[tuple[Kind, str, str]]:
+    """Every thing's kind, id and document, by kind and id."""
+    rows = connection.execute("SELECT kind, id, document FROM shelf ORDER BY kind, id").fetchall()
+    return [(row[0], row[1], row[2]) for row in rows]

@@ -5,8 +5,8 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.brief import SetBrief
-from wingboard.core.changes.commands.face import AddModule, SetLayer, SetModule
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.outlines import PathOutline, RectOutline
 
@@ -15,7 +15,7 @@ from wingboard.core.record.outlines import PathOutline, RectOutline
     ("x", "width", "measured"), [(0.5, 200.0, 0.5), (0.1, 200.0, 0.1), (-3.0, 200.0, -3.0), (0.5, 215.0, -14.5)]
 )
 def test_a_module_is_measured_against_the_opening_less_the_gap(x: float, width: float, measured: float) -> None:
-    design = plate(commands=(SetModule(module="plate", x=x, outline=RectOutline(width=width, height=120)),))
+    design = plate(commands=(EditModule(module="plate", x=x, outline=RectOutline(width=width, height=120)),))
     findings = found(design, "brief.module-too-large")
     if measured >= 0.3:
         assert findings == []
@@ -53,6 +53,6 @@ def test_an_emergency_stop_must_be_declared_and_is_wired_by_hand() -> None:
 
 @pytest.mark.parametrize(("material", "severity"), [("pvc", "must"), ("polycarbonate", "judge"), ("abs", "judge")])
 def test_what_poisons_or_burns_under_a_laser_is_said(material: str, severity: str) -> None:
-    command = SetLayer.model_validate({"layer": "face", "material": material})
+    command = EditLayer.model_validate({"layer": "face", "material": material})
     assert [f.severity for f in found(plate(commands=(command,)), "cut.unsafe-material")] == [severity]
     assert found(plate(), "cut.unsafe-material") == []

@@ -8,15 +8,16 @@ from typing import Any
 
 import pytest
 
-from building import found, plate, settled
+from building import adding, found, plate, settled
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.brief import SetBrief, SetKeepOut, SetMachine, SetStock, SplitOpening
-from wingboard.core.changes.commands.face import AddModule, SetLayer, SetModule
+from wingboard.core.changes.commands.brief import MeasureOpening, SetBrief, SetSeat, SplitOpening
+from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
+from wingboard.core.changes.commands.workshop import AddStock
 from wingboard.core.changes.splitting import split
 from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.parts.catalogue import catalogue
@@ -29,8 +30,15 @@ from wingboard.core.resolved.design import Resolved
 
 
 def with_brief(design: Design, **changes: Any) -> Design:
-    """The design with another brief."""
-    return apply(design, (SetBrief.model_validate(changes),), catalogue())
+    """The design with another brief; widths, heights and the seat by the commands of their own."""
+    commands: list[Command] = []
+    if "seat" in changes:
+        commands.append(SetSeat(**changes.pop("seat")))
+    for measured in ("widths", "heights"):
+        for place, value in enumerate(changes.pop(measured, ()), 1):
+            entry = {"of": measured, "place": place, "value": value}
+            commands.append(MeasureOpening.model_validate(entry))
+    return apply(design, (*commands, SetBrief.model_validate(changes)), catalogue())
 
 
 def laser(**changes: Any) -> Machine:
@@ -64,16 +72,16 @@ def test_a_bed_without_room_takes_nothing() -> None:
 
 def test_a_module_larger_than_every_bed_is_said_with_its_pieces() -> None:
     small, large = laser(bed_width=150), laser(id="mill", name="Mill", kind="mill", bed_width=400, bed_height=300)
-    design = plate(commands=(SetMachine(machine=small),))
+    design = plate(commands=(adding(small),))
     (finding,) = found(design, "brief.bed-too-small")
     assert "2 pieces on Laser (140 × 190 usable)" in finding.detail
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(60)
-    assert found(apply(design, (SetMachine(machine=large),), catalogue()), "brief.bed-too-small") == []
+    assert found(apply(design, (adding(large),), catalogue()), "brief.bed-too-small") == []
 
 
 def test_a_layer_thicker_than_any_machine_cuts() -> None:
-    design = plate(commands=(SetMachine(machine=laser(depth=2.5)),))
+    design = plate(commands=(adding(laser(depth=2.5)),))
     assert {f.detail for f in found(design, "brief.too-thick")} == {"Diffuser, acrylic", "Back, acrylic"}
 
 
@@ -111,7 +119,7 @@ def row(tolerance: float, *widths: float) -> Design:
         outline = RectOutline(width=width, height=99)
         commands += [
             AddModule(id=f"m{n}", name=f"M{n}", outline=outline, x=x, y=0.5),
-            SetModule(module=f"m{n}", tolerance=tolerance),
+            EditModule(module=f"m{n}", tolerance=tolerance),
         ]
         x += width + 0.2
     return apply(design, commands, catalogue())
@@ -148,8 +156,8 @@ STOCK = {"id": "s", "material": "acrylic", "thickness": 3, "width": 600, "height
     ("count", "width", "missing"), [(1, 600, 0), (0, 600, 2), (2, 210, 0), (1, 210, 0), (1, 100, 0)]
 )
 def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: int) -> None:
-    command = SetStock.model_validate({"stock": {**STOCK, "count": count, "width": width}})
-    design = plate(commands=(command, SetLayer(layer="face", thickness=3)))
+    command = AddStock.model_validate({**STOCK, "count": count, "width": width})
+    design = plate(commands=(command, EditLayer(layer="face", thickness=3)))
     short = [f for f in found(design, "brief.stock-short") if f.measured and f.needed]
     assert len(short) == (3 if missing else 0)
     assert all(f.measured and f.measured.value == count for f in short)
@@ -157,7 +165,7 @@ def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: in
 
 def test_without_any_stock_nothing_is_said_and_another_material_is_none() -> None:
     assert found(plate(), "brief.stock-short") == []
-    command = SetStock.model_validate({"stock": {**STOCK, "material": "plywood"}})
+    command = AddStock.model_validate({**STOCK, "material": "plywood"})
     design = plate(commands=(command,))
     assert len(found(design, "brief.stock-short")) == 3
     assert sheets_needed(Resolved(design), design.stack[0]) == 1
@@ -222,14 +230,14 @@ BOX = {
 )
 def test_levers_are_kept_from_what_stands_in_front(clear: float, part: str, speaks: bool) -> None:
     box = KeepOut.model_validate({**BOX, "clear": clear})
-    design = plate((part, 100, 60), commands=(SetKeepOut(keepout=box),))
+    design = plate((part, 100, 60), commands=(adding(box),))
     assert bool(found(design, "brief.hits-in-front")) is speaks
     assert found(design, "face.keep-out") == []
 
 
 def test_a_box_behind_is_no_box_in_front() -> None:
     box = KeepOut.model_validate({**BOX, "side": "behind", "clear": 20})
-    design = plate(("button-22", 100, 60), commands=(SetKeepOut(keepout=box),))
+    design = plate(("button-22", 100, 60), commands=(adding(box),))
     assert found(design, "brief.hits-in-front") == []
     assert found(design, "face.keep-out")
 

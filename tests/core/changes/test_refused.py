@@ -39,7 +39,7 @@ TWO = ["f1", "f2"]
 Row = tuple[dict[str, Any], type[DesignError], str, str]
 TABLE: list[Row] = [
     # the brief and the workshop
-    ({"do": "set_brief", "opening": CROSSED}, NotPossible, "opening", "crosses itself"),
+    ({"do": "resize_opening", "rise": 20}, NotPossible, "rise", "arched top"),
     (
         {"do": "split_opening", "names": ["A", "B"], "shares": [1, 2, 3]},
         NotPossible,
@@ -82,16 +82,13 @@ TABLE: list[Row] = [
     ({"do": "pin", "line": "f2.on", "controller": "atmega328p-1", "pin": "4"}, NotPossible, "pin", "f1.on by hand"),
 ]
 GRAPHICS: list[tuple[dict[str, Any], str, str]] = [
-    ({"kind": "bracket"}, "graphic.functions", "spans functions"),
-    ({"kind": "box", "width": 20}, "graphic.width", "a width and a height"),
-    ({"kind": "text"}, "graphic.text", "what it reads"),
-    ({"kind": "placard", "width": 60, "height": 20}, "graphic.text", "what it reads"),
-    ({"kind": "symbol"}, "graphic.symbol", "which symbol"),
+    ({"kind": "bracket"}, "functions", "spans functions"),
+    ({"kind": "box", "width": 20}, "width", "a width and a height"),
+    ({"kind": "text"}, "text", "what it reads"),
+    ({"kind": "placard", "width": 60, "height": 20}, "text", "what it reads"),
+    ({"kind": "symbol"}, "symbol", "which symbol"),
 ]
-TABLE += [
-    ({"do": "set_graphic", "graphic": {"id": "g", "module": "plate", **raw}}, NotPossible, path, words)
-    for raw, path, words in GRAPHICS
-]
+TABLE += [({"do": "add_graphic", "module": "plate", **raw}, NotPossible, path, words) for raw, path, words in GRAPHICS]
 
 
 @pytest.mark.parametrize(
@@ -107,6 +104,7 @@ def test_each_refusal_says_what_and_where(raw: dict[str, Any], kind: type[Design
 
 
 OUT_OF_RANGE: list[dict[str, Any]] = [
+    {"do": "set_brief", "opening": CROSSED},
     {"do": "set_brief", "pitch": 120},
     {"do": "set_brief", "depth": -1},
     {"do": "set_brief", "currency": "euro"},
@@ -117,9 +115,9 @@ OUT_OF_RANGE: list[dict[str, Any]] = [
     {"do": "arrange", "functions": TWO, "how": "grid", "columns": 0},
     {"do": "set_style", "name_cap": 900},
     {"do": "set_style", "font": "the one at work"},
-    {"do": "set_procedure", "procedure": {"id": "p", "name": "Shut down", "steps": []}},
-    {"do": "set_reference", "reference": {"id": "r", "module": "plate", "picture": "../x", "width": 10, "height": 10}},
-    {"do": "set_legend", "function": "f1", "legend": {"text": "x" * 500}},
+    {"do": "add_procedure", "name": "Shut down", "steps": []},
+    {"do": "add_reference", "module": "plate", "picture": "../x", "width": 10, "height": 10},
+    {"do": "edit_legend", "function": "f1", "text": "x" * 500},
     {"do": "edit_part", "part": "mine", "times": 9},
 ]
 

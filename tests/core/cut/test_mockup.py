@@ -8,14 +8,16 @@ import numpy as np
 import pypdfium2
 import pytest
 
-from building import plate
+from building import made_files, plate
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.commands.face import SetModule, TurnItems
+from wingboard.core.changes.commands.modules import EditModule
 from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, EditPart
-from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
+from wingboard.core.changes.commands.places import TurnItems
+from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
+from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath
-from wingboard.core.files.template import FOOT, MARGIN, OVERLAP, PAPERS, Paper, tiling
+from wingboard.core.files.template import FOOT, MARGIN, OVERLAP, tiling
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -83,7 +85,7 @@ def test_what_lies_off_its_axis_behind_is_drawn_where_it_is() -> None:
 
 
 def test_a_large_panel_is_tiled_and_the_tiles_overlap() -> None:
-    large = SetModule(module="plate", outline=RectOutline(width=700, height=300))
+    large = EditModule(module="plate", outline=RectOutline(width=700, height=300))
     *_, pages = page(apply(ONE, (large,), catalogue()), "mock-up-face-a4.pdf")
     spread = tiling(700, 300, "a4")
     assert pages == spread.rows * spread.columns > 1
@@ -98,8 +100,8 @@ def test_every_file_named_can_be_had_and_opened_twice_the_same() -> None:
     found = review(r)
     names = cut_file_names(r, r.modules["plate"])
     assert sum(name.startswith("mock-up") for name in names) == 2 * len(PAPERS)
-    files = cut_files(r, found)
+    files = made_files(r, found)
     for name in names:
         content = cut_file(r, found, r.modules["plate"], name)
         assert content == files[f"cut/plate/{name}"]
-    assert cut_files(Resolved(ONE), found) == files
+    assert made_files(Resolved(ONE), found) == files

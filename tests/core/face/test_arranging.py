@@ -10,14 +10,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from building import found, plate, settled
+from building import adding, found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.arranging import ArrangedPart, arranged, mirrored, swapped
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.arrange import Arrange, CopyItems, LockItems, PairMirrored, SwapGroups, UnpairItems
-from wingboard.core.changes.commands.face import AddModule, MoveItems, PlacePart, RemoveItems, TurnItems
 from wingboard.core.changes.commands.functions import RemoveFunction
-from wingboard.core.changes.commands.words import SetGraphic, SetProcedure
+from wingboard.core.changes.commands.modules import AddModule
+from wingboard.core.changes.commands.places import MoveItems, PlacePart, RemoveItems, TurnItems
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
@@ -226,9 +226,9 @@ def test_removing_a_function_leaves_nothing_that_names_it() -> None:
 
     made = (
         PairMirrored(first="f1", second="f2"),
-        SetGraphic(graphic=Graphic(id="g", module="plate", kind="bracket", functions=("f1", "f3"), text="T")),
-        SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f3"))),
-        SetProcedure(procedure=Procedure(id="q", name="Q", steps=("f1",))),
+        adding(Graphic(id="g", module="plate", kind="bracket", functions=("f1", "f3"), text="T")),
+        adding(Procedure(id="p", name="P", steps=("f1", "f3"))),
+        adding(Procedure(id="q", name="Q", steps=("f1",))),
         RemoveFunction(function="f1"),
     )
     after = apply(THREE, made, catalogue())

@@ -10,14 +10,14 @@ from hypothesis import strategies as st
 from building import PlacedAt, found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import RemoveItems, SetLegend, TurnItems
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import AcceptFinding, SetLimit
+from wingboard.core.changes.commands.legends import EditLegend, RemoveLegend
+from wingboard.core.changes.commands.places import RemoveItems, TurnItems
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
-from wingboard.core.record.legends import Legend
 from wingboard.core.record.space import KeepOut
 from wingboard.core.resolved.design import Resolved
 
@@ -91,9 +91,9 @@ def test_depth_counts_wires_and_keep_outs_count_where_the_body_overlaps() -> Non
     assert found(settled(design, hit), "face.keep-out") == []
 
 
-def legend(text: str, **fields: Any) -> SetLegend:
+def legend(text: str, **fields: Any) -> EditLegend:
     """Set the words of f1."""
-    return SetLegend(function="f1", legend=Legend(text=text, **fields))
+    return EditLegend(function="f1", text=text, **fields)
 
 
 def test_words_under_a_bezel_are_found_and_set_on_the_other_side() -> None:
@@ -135,7 +135,7 @@ def test_what_is_not_done_yet_is_one_line_each() -> None:
     design = apply(
         plate((TOGGLE, 60, 60), (BUTTON, 120, 60)),
         (
-            SetLegend(function="f1", legend=None),
+            RemoveLegend(function="f1"),
             RemoveItems(functions=("f2",)),
             AddFunction(name="Gong"),
         ),

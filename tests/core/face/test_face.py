@@ -6,8 +6,9 @@ import pytest
 
 from building import found, plate
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.commands.face import SetLegend, TurnItems
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.legends import EditLegend
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.face.legend import GAP, lettering
 from wingboard.core.face.near import nearest
 from wingboard.core.face.numberline import commands_for
@@ -39,7 +40,7 @@ def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: flo
 
 def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
     for side in ("above", "below"):
-        legend = SetLegend(function="f1", legend=Legend.model_validate({"text": "GONG", "side": side}))
+        legend = EditLegend.model_validate({"function": "f1", "text": "GONG", "side": side})
         (word,) = lettering(Resolved(plate(("button-22", 100, 60), commands=(legend,))).placed[0], Style()).words
         near = word.box.bounds[1] if side == "above" else -word.box.bounds[3]
         assert near == pytest.approx(29.5 / 2 + GAP, abs=0.1)  # round letters overshoot the line a little
@@ -49,7 +50,7 @@ def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
 def test_words_on_a_lens_are_fitted_to_it() -> None:
     design = plate(("caption-two-lamp", 60, 60), commands=(EditFunction(function="f1", name="x"),))
     legend = Legend(text="A RATHER LONG CAPTION", side="inside")
-    wide = apply(design, (SetLegend(function="f1", legend=legend),), catalogue())
+    wide = apply(design, (EditLegend(function="f1", **dict(legend)),), catalogue())
     letters = lettering(Resolved(wide).placed[0], Style())
     x0, _, x1, _ = letters.words[0].box.bounds
     assert letters.inside

@@ -9,20 +9,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from building import PlacedAt, found, plate, settled
+from building import PlacedAt, adding, found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.arrange import LockItems
 from wingboard.core.changes.commands.brief import SetBrief
-from wingboard.core.changes.commands.face import AddModule, MoveItems, PlacePart, SetLegend, TurnItems
 from wingboard.core.changes.commands.functions import EditFunction
-from wingboard.core.changes.commands.words import SetProcedure
+from wingboard.core.changes.commands.legends import EditLegend
+from wingboard.core.changes.commands.modules import AddModule
+from wingboard.core.changes.commands.places import MoveItems, PlacePart, TurnItems
 from wingboard.core.face.reach import ARC_MINUTE, beyond, cap_needed, sight, zones
 from wingboard.core.face.sweep import off_direction, sweeps_on
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
-from wingboard.core.record.functions import Switched
-from wingboard.core.record.legends import Legend
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.resolved.design import Resolved
@@ -160,7 +159,7 @@ def test_the_odd_one_of_a_group_is_turned_round() -> None:
 
 def bus(fn: str, name: str) -> EditFunction:
     """Hang a function on a bus."""
-    return EditFunction(function=fn, switches=Switched(bus=name))
+    return EditFunction(function=fn, bus=name)
 
 
 @pytest.mark.parametrize(
@@ -182,7 +181,7 @@ SWEEPS = [
 
 @pytest.mark.parametrize(("steps", "jumps"), [s[1:] for s in SWEEPS], ids=[s[0] for s in SWEEPS])
 def test_a_sweep_goes_one_way(steps: tuple[str, ...], jumps: int) -> None:
-    procedure = SetProcedure(procedure=Procedure(id="down", name="Shut down", steps=steps))
+    procedure = adding(Procedure(id="down", name="Shut down", steps=steps))
     design = plate(*FOUR, commands=(procedure,))
     findings = found(design, "face.sweep-broken")
     assert [f.measured.value for f in findings if f.measured] == ([jumps] if jumps else [])
@@ -192,7 +191,7 @@ def test_a_sweep_goes_one_way(steps: tuple[str, ...], jumps: int) -> None:
 
 def test_a_gap_in_a_sweep_is_a_jump_too() -> None:
     spots = [*FOUR[:3], ("toggle-large-on-off", 190.0, 60.0)]
-    procedure = SetProcedure(procedure=Procedure(id="p", name="P", steps=("f1", "f2", "f3", "f4")))
+    procedure = adding(Procedure(id="p", name="P", steps=("f1", "f2", "f3", "f4")))
     r = Resolved(plate(*spots, commands=(procedure,)))
     (sweep,) = sweeps_on(r, r.modules["plate"])
     assert [(a.function.id, b.function.id) for a, b in sweep.gaps] == [("f3", "f4")]
@@ -256,9 +255,7 @@ def test_selectors_have_a_word_for_each_position(part: str, words: tuple[str, ..
 def test_words_are_kept_from_a_seam() -> None:
     second = AddModule(id="next", name="Next", outline=RectOutline(width=60, height=120), x=200.9, y=0.5)
     wide = SetBrief(opening=RectOutline(width=270, height=121))
-    near = plate(
-        ("led-5-bezel", 193.5, 60), commands=(wide, second, SetLegend(function="f1", legend=Legend(text="WIDE")))
-    )
+    near = plate(("led-5-bezel", 193.5, 60), commands=(wide, second, EditLegend(function="f1", text="WIDE")))
     moved = apply(near, (MoveItems(functions=("f1",), dx=-20),), catalogue())
     assert found(near, "face.words-at-seam")
     assert found(moved, "face.words-at-seam") == []

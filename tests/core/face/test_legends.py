@@ -11,9 +11,10 @@ from shapely.geometry import LineString
 
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.commands.face import MoveItems, SetLegend, TurnItems
 from wingboard.core.changes.commands.functions import EditFunction
-from wingboard.core.changes.commands.words import SetGraphic, SetStyle
+from wingboard.core.changes.commands.graphics import AddGraphic
+from wingboard.core.changes.commands.legends import EditLegend, SetStyle
+from wingboard.core.changes.commands.places import MoveItems, TurnItems
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.face.graphics import BREAK, DROP, graphics_on
@@ -24,7 +25,7 @@ from wingboard.core.files.svg import write_svg
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.legends import FontName, Graphic, Legend, Style
+from wingboard.core.record.legends import FontName, Graphic, Style
 from wingboard.core.resolved.design import Resolved
 
 FONTS = get_args(FontName)
@@ -92,7 +93,7 @@ def worded(part: str, legend: dict[str, Any], positions: tuple[str, ...] = (), s
     """The lettering of one part with that legend."""
     commands = (
         EditFunction(function="f1", positions=positions),
-        SetLegend(function="f1", legend=Legend.model_validate(legend)),
+        EditLegend(function="f1", **legend),
     )
     placed = Resolved(plate((part, 100, 60), commands=commands)).placed[0]
     return lettering(placed, style or Style())
@@ -174,9 +175,7 @@ ROW = [("toggle-large-on-off", 40.0 + 30 * n, 40.0) for n in range(4)]
 
 def drawn(*graphics: dict[str, Any], parts: list[Any] | None = None) -> tuple[Design, Any]:
     """A plate with a row of toggles and these graphics, and the drawings."""
-    made = [
-        SetGraphic.model_validate({"graphic": {"id": f"g{n}", "module": "plate", **g}}) for n, g in enumerate(graphics)
-    ]
+    made = [AddGraphic.model_validate({"id": f"g{n}", "module": "plate", **g}) for n, g in enumerate(graphics)]
     design = plate(*(parts if parts is not None else ROW), commands=tuple(made))
     r = Resolved(design)
     return design, graphics_on(r, r.modules["plate"])

@@ -10,8 +10,7 @@ import numpy.typing as npt
 import pytest
 from PIL import Image, ImageDraw
 
-from building import found, plate, settled
-from wingboard.core.changes.commands.words import SetReference
+from building import adding, found, plate, settled
 from wingboard.core.face.reference import circle_through, fit, to_module, traced_holes
 from wingboard.core.record.design import Design
 from wingboard.core.record.pictures import Known, KnownLength, PicturePoint, Reference, Traced
@@ -180,7 +179,7 @@ def test_a_part_beside_its_trace_is_moved_onto_it() -> None:
     square = [PicturePoint(x=800 + 40 * math.cos(t), y=600 + 40 * math.sin(t)) for t in (0.0, 1.5, 3.0, 4.5)]
     scale = KnownLength(start=PicturePoint(x=0, y=0), end=PicturePoint(x=1600, y=0), length=160)
     laid = reference(False, [], scale=scale, circles=[Traced(id="c", points=tuple(square), function="f1")])
-    design = plate(("button-12", 70, 58), commands=(SetReference(reference=laid),))
+    design = plate(("button-12", 70, 58), commands=(adding(laid),))
     (finding,) = found(design, "face.trace-missed")
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(math.hypot(10, 2), abs=0.01)

@@ -7,8 +7,9 @@ import pytest
 from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.brief import LogHours, SetBrief, SetOnHand, SetStock
+from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.workshop import AddStock, LogHours, SetOnHand
 from wingboard.core.overview.estimate import STAGES, estimate
 from wingboard.core.overview.progress import threads
 from wingboard.core.parts.catalogue import catalogue
@@ -31,9 +32,9 @@ def test_parts_to_buy_are_added_up_new_and_used() -> None:
 
 def test_sheets_that_are_missing_cost_their_price() -> None:
     sheet = {"id": "s", "material": "acrylic", "thickness": 3, "width": 210, "height": 130, "price": 1500, "count": 1}
-    design = after(SetStock.model_validate({"stock": sheet}))
+    design = after(AddStock.model_validate(sheet))
     assert estimate(Resolved(design)).sheets == 0
-    none = after(SetStock.model_validate({"stock": {**sheet, "count": 0}}))
+    none = after(AddStock.model_validate({**sheet, "count": 0}))
     assert estimate(Resolved(none)).sheets == 2 * 1500  # diffuser and back are 3 mm, the face is not in stock
 
 

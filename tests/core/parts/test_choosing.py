@@ -9,10 +9,12 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.brief import SetBrief, SetOnHand
-from wingboard.core.changes.commands.face import RemoveItems, SetLayer, TurnItems
+from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import SetLimit
+from wingboard.core.changes.commands.modules import EditLayer
+from wingboard.core.changes.commands.places import RemoveItems, TurnItems
+from wingboard.core.changes.commands.workshop import SetOnHand
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import Candidate, candidates, pins_of, wires_of
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
@@ -115,7 +117,7 @@ MISFITS: list[tuple[str, dict[str, Any], tuple[Command, ...], str, str]] = [
         "rotary-8",
         "8 positions, 12 wanted",
     ),
-    ("thread too short", {"want": "toggle"}, (SetLayer(layer="back", thickness=9),), "toggle-small-on-off", "thread"),
+    ("thread too short", {"want": "toggle"}, (EditLayer(layer="back", thickness=9),), "toggle-small-on-off", "thread"),
     ("too deep", {"want": "gauge"}, (SetBrief(depth=50),), "gauge-79", "too deep"),
     ("clips", {"want": "rocker"}, (), "rocker-round-20", "takes 0.8 to 2.5 mm of sheet, the stack is 8"),
     ("amperes", {"want": "toggle", "switches": {"amps": 8, "volts": 12}}, (), "toggle-small-on-off", "switches 3 A"),
@@ -140,7 +142,7 @@ def test_the_figures_are_those_of_this_panel() -> None:
 
 def load(amps: float, volts: float) -> EditFunction:
     """What F1 switches."""
-    return EditFunction.model_validate({"function": "f1", "switches": {"amps": amps, "volts": volts}})
+    return EditFunction.model_validate({"function": "f1", "amps": amps, "volts": volts})
 
 
 STOP = EditFunction(function="f1", name="Emergency stop", risk="emergency")
@@ -166,7 +168,7 @@ SUITED: list[tuple[str, str, tuple[Command, ...], str | None]] = [
     ("parts.digits-hidden", "readout-4-digits", (EditFunction(function="f1", digits=4),), None),
     ("parts.sheet-range", "rocker-27x12", (), "must"),
     ("parts.sheet-range", "device-bought", (), None),
-    ("parts.sheet-range", "device-bought", (SetLayer(layer="back", thickness=9),), "must"),
+    ("parts.sheet-range", "device-bought", (EditLayer(layer="back", thickness=9),), "must"),
     ("parts.positions-short", "rotary-8", NINE, "judge"),
     ("parts.emergency-kind", "button-22", (STOP,), "judge"),
     ("parts.emergency-kind", "emergency-stop-22", (STOP,), None),

@@ -9,8 +9,8 @@ import pytest
 from building import found, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import MoveItems
 from wingboard.core.changes.commands.parts import ChoosePart, CombineParts, CopyPart, EditPart, MeasurePart, RemovePart
+from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.changes.measuring import combined_part, measurable, measured_part, sheet_value
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.quantity import length

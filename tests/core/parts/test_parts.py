@@ -6,7 +6,8 @@ import pytest
 
 from building import found, plate, settled
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import SetLayer, SetPocket
+from wingboard.core.changes.commands.modules import EditLayer
+from wingboard.core.changes.commands.places import SetPocket
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.side import side_view
 from wingboard.core.record.modules import THREE_LAYERS
@@ -68,7 +69,7 @@ def test_a_stopped_rotary_keeps_the_step_of_its_mechanism() -> None:
 
 def thick(thickness: float) -> tuple[Command, ...]:
     """A back layer of that thickness."""
-    return (SetLayer(layer="back", thickness=thickness),)
+    return (EditLayer(layer="back", thickness=thickness),)
 
 
 def test_a_thread_too_short_is_seated_in_a_pocket_while_the_floor_allows() -> None:

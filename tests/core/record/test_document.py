@@ -41,7 +41,7 @@ BAD = [
     ("not json", "{", ""),
     ("a list", "[]", "format"),
     ("another format", '{"format": "drawing"}', "format"),
-    ("a newer version", changed(version=2), "version"),
+    ("a newer version", changed(version=3), "version"),
     ("NaN", with_place(x=float("nan")), ""),
     ("infinite", '{"name": "x", "brief": {"depth": 1e999}}', "brief.depth"),
     ("a huge number", with_place(x=1e300), "functions[0].place.x"),

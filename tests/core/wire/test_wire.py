@@ -11,9 +11,10 @@ from hypothesis import strategies as st
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import AddModule, PlacePart, RemoveItems
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.judgement import SetLimit
+from wingboard.core.changes.commands.modules import AddModule
+from wingboard.core.changes.commands.places import PlacePart, RemoveItems
 from wingboard.core.changes.commands.wire import AddController, PinLine, SetPins
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -21,8 +22,8 @@ from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
-from wingboard.core.wire.lines import lines
-from wingboard.core.wire.solve import Solution, boards_that_would_fit, serves, solve
+from wingboard.core.wire.lines import lines, serves
+from wingboard.core.wire.solve import Solution, boards_that_would_fit, solve
 
 
 def wired(parts: list[str], kinds: list[BoardKind], modules: int = 1, *more: Command) -> Design:

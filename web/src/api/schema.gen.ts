@@ -4,6 +4,66 @@
  */
 
 export interface paths {
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Events
+         * @description Everything that happens from now on, until the page goes away.
+         */
+        get: operations["events_api_events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Job
+         * @description How a job stands, with its result when it is done.
+         */
+        get: operations["read_job_api_jobs__job__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Job
+         * @description Ask a job to stop; it says on the stream when it did.
+         */
+        post: operations["stop_job_api_jobs__job__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quantity/length": {
         parameters: {
             query?: never;
@@ -39,6 +99,26 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/{ident}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Off
+         * @description Remove a thing from the shelf; designs that use it keep theirs.
+         */
+        delete: operations["take_off_api_shelf__kind___ident__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -164,7 +244,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/face/views/{panel}": {
+    "/api/designs/{design_id}/face/views/{module}": {
         parameters: {
             query?: never;
             header?: never;
@@ -173,9 +253,9 @@ export interface paths {
         };
         /**
          * Views
-         * @description The views of one panel.
+         * @description The views of one module.
          */
-        get: operations["views_api_designs__design_id__face_views__panel__get"];
+        get: operations["views_api_designs__design_id__face_views__module__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -333,7 +413,7 @@ export interface paths {
         };
         /**
          * Sheets
-         * @description The sheets of every panel.
+         * @description The sheets of every module.
          */
         get: operations["sheets_api_designs__design_id__cut_get"];
         put?: never;
@@ -364,7 +444,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/cut/all.zip": {
+    "/api/designs/{design_id}/cut/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Archive
+         * @description Start making every file of the design as one archive.
+         */
+        post: operations["make_archive_api_designs__design_id__cut_archive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/cut/archive/{job}": {
         parameters: {
             query?: never;
             header?: never;
@@ -372,10 +472,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Everything
-         * @description Every file of the design in one archive.
+         * Archive
+         * @description The archive that a job made.
          */
-        get: operations["everything_api_designs__design_id__cut_all_zip_get"];
+        get: operations["archive_api_designs__design_id__cut_archive__job__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -384,7 +484,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/cut/{panel}/{name}": {
+    "/api/designs/{design_id}/cut/{module}/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -393,9 +493,9 @@ export interface paths {
         };
         /**
          * One File
-         * @description One file of a panel, such as ``face.dxf``.
+         * @description One file of a module, such as ``face.dxf``.
          */
-        get: operations["one_file_api_designs__design_id__cut__panel___name__get"];
+        get: operations["one_file_api_designs__design_id__cut__module___name__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -435,7 +535,7 @@ export interface paths {
         put?: never;
         /**
          * Solve Pins
-         * @description Give every signal a pin, keep the result, and say what did not fit.
+         * @description Start giving every line a pin; the result is kept as a revision, and says what did not fit.
          */
         post: operations["solve_pins_api_designs__design_id__wire_solve_post"];
         delete?: never;
@@ -570,6 +670,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/raw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Raw
+         * @description Everything that is kept of a design, whether it can be read or not.
+         */
+        get: operations["raw_api_designs__design_id__raw_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/recovery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recovery
+         * @description What can still be read of a design.
+         */
+        get: operations["recovery_api_designs__design_id__recovery_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/recover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recover
+         * @description Go on from the newest revision that can be read.
+         */
+        post: operations["recover_api_designs__design_id__recover_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/fix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Fix
+         * @description A finding with its fix worked out, where it was left to be asked for.
+         */
+        get: operations["find_fix_api_designs__design_id__fix_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/copy": {
         parameters: {
             query?: never;
@@ -656,7 +836,7 @@ export interface components {
     schemas: {
         /**
          * AcceptFinding
-         * @description Live with a finding of weight “look”, and say why.
+         * @description Live with a finding of severity “judge”, and say why.
          */
         AcceptFinding: {
             /**
@@ -707,7 +887,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "uno" | "mega";
+            board: "atmega328p" | "atmega2560";
         };
         /**
          * AddFunction
@@ -748,12 +928,12 @@ export interface components {
              */
             indicator: string;
             /**
-             * Weight
+             * Risk
              * @description guarded: cannot be undone, wants a guard or a key
              * @default normal
              * @enum {string}
              */
-            weight: "normal" | "guarded" | "emergency";
+            risk: "normal" | "guarded" | "emergency";
             /**
              * State
              * @description wired and proven as the builder marks them; dummy: does nothing on purpose; alias: another name of ``of``; pending: decided later
@@ -796,15 +976,174 @@ export interface components {
             name: string;
         };
         /**
-         * AddPanel
-         * @description Add a module.
+         * AddGraphic
+         * @description Add a graphic. Without an id the next free one is taken.
          */
-        AddPanel: {
+        AddGraphic: {
+            /** Module */
+            module: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bracket" | "box" | "text" | "placard" | "symbol";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Symbol */
+            symbol?: string | null;
+            /**
+             * Functions
+             * @description What a bracket spans; its place follows them
+             * @default []
+             */
+            functions: string[];
+            /**
+             * X
+             * @description Left end or left edge; the middle of a text, placard or symbol
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+            /** Cap */
+            cap?: number | null;
+            /**
+             * Role
+             * @default name
+             * @enum {string}
+             */
+            role: "panel" | "name" | "position";
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            do: "add_panel";
+            do: "add_graphic";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddKeepOut
+         * @description Add a keep-out. Without an id the next free one is taken.
+         */
+        AddKeepOut: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default bar
+             * @enum {string}
+             */
+            kind: "bar" | "frame" | "shelf" | "neighbour";
+            /**
+             * Side
+             * @default behind
+             * @enum {string}
+             */
+            side: "behind" | "front";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Clear
+             * @description Room left free, from the panel's front surface
+             */
+            clear: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_keepout";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddMachine
+         * @description Add a machine. Without an id the next free one is taken; one from the shelf keeps its own.
+         */
+        AddMachine: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "laser" | "mill" | "printer" | "hand";
+            /** Bed Width */
+            bed_width: number;
+            /** Bed Height */
+            bed_height: number;
+            /**
+             * Margin
+             * @description On every side of the bed, not usable
+             * @default 5
+             */
+            margin: number;
+            /**
+             * Kerf
+             * @description Width that the cut takes away
+             * @default 0
+             */
+            kerf: number;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: components["schemas"]["Tool"][];
+            /**
+             * Depth
+             * @description The thickest sheet it cuts
+             * @default 6
+             */
+            depth: number;
+            /**
+             * Spindle Rpm
+             * @default 0
+             */
+            spindle_rpm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_machine";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddModule
+         * @description Add a module. Without an id the next free one is taken.
+         */
+        AddModule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_module";
             /** Id */
             id?: string | null;
             /** Name */
@@ -823,6 +1162,162 @@ export interface components {
             y: number;
         };
         /**
+         * AddProcedure
+         * @description Add a procedure. Without an id the next free one is taken.
+         */
+        AddProcedure: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_procedure";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddReference
+         * @description Lay a picture under a module. Without an id the next free one is taken.
+         */
+        AddReference: {
+            /** Module */
+            module: string;
+            /**
+             * Picture
+             * @description SHA-256 of the kept picture
+             */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Opacity
+             * @default 0.5
+             */
+            opacity: number;
+            /**
+             * X
+             * @description Where its lower left corner lies when it is only scaled
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            scale?: components["schemas"]["KnownLength"] | null;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Known"][];
+            /** @description A second known length, to test the first */
+            check?: components["schemas"]["KnownLength"] | null;
+            /**
+             * Circles
+             * @default []
+             */
+            circles: components["schemas"]["Traced"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_reference";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddStock
+         * @description Add sheets to the stock. Without an id the next free one is taken; those from the shelf keep their own.
+         */
+        AddStock: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc";
+            /** Thickness */
+            thickness: number;
+            /**
+             * Colour
+             * @default #FFFFFF
+             */
+            colour: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Price
+             * @description Of one sheet
+             * @default 0
+             */
+            price: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_stock";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AddSupply
+         * @description Add a supply. Without an id the next free one is taken; one from the shelf keeps its own.
+         */
+        AddSupply: {
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_supply";
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * AdoptPart
+         * @description Bring a builder's own part of another design into this one, as it is there.
+         */
+        AdoptPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "adopt_part";
+            part: components["schemas"]["Part"];
+        };
+        /**
          * ArchOutline
          * @description A rectangle whose top is one arc: ``height`` at the sides, ``rise`` more in the middle.
          */
@@ -836,7 +1331,10 @@ export interface components {
             width: number;
             /** Height */
             height: number;
-            /** Rise */
+            /**
+             * Rise
+             * @description No more than half the width: a half circle
+             */
             rise: number;
         };
         /**
@@ -894,6 +1392,23 @@ export interface components {
             end: number;
         };
         /**
+         * AssignCircle
+         * @description Say which function's hole a traced circle shows; none for nobody's.
+         */
+        AssignCircle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "assign_circle";
+            /** Reference */
+            reference: string;
+            /** Circle */
+            circle: string;
+            /** Function */
+            function: string | null;
+        };
+        /**
          * Batch
          * @description Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once.
          */
@@ -903,15 +1418,15 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BedView
          * @description How a module lies on a machine's bed.
          */
         BedView: {
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** Machine */
             machine: string;
             /** Turn */
@@ -932,7 +1447,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "uno" | "mega";
+            board: "atmega328p" | "atmega2560";
             /** Chip */
             chip: string;
             /** Pins */
@@ -1207,8 +1722,8 @@ export interface components {
          * @description What would be wrong about the part there.
          */
         Clashes: {
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -1242,7 +1757,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "uno" | "mega";
+            board: "atmega328p" | "atmega2560";
         };
         /**
          * CopyItems
@@ -1285,10 +1800,10 @@ export interface components {
             name: string;
         };
         /**
-         * CutPanel
-         * @description A panel's sheets and files.
+         * CutModule
+         * @description A module's sheets and files.
          */
-        CutPanel: {
+        CutModule: {
             /** Id */
             id: string;
             /** Name */
@@ -1311,8 +1826,8 @@ export interface components {
         CutView: {
             /** Revision */
             revision: number;
-            /** Panels */
-            panels: components["schemas"]["CutPanel"][];
+            /** Modules */
+            modules: components["schemas"]["CutModule"][];
             /** Unsettled */
             unsettled: string[];
             /** Cautions */
@@ -1337,6 +1852,18 @@ export interface components {
             turn: number;
         };
         /**
+         * Damaged
+         * @description A document of the shelf that cannot be read.
+         */
+        Damaged: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * Design
          * @description A whole panel, as the application exports and imports it.
          */
@@ -1349,10 +1876,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /** Name */
             name: string;
             /**
@@ -1390,10 +1917,10 @@ export interface components {
              */
             parts: components["schemas"]["Part"][];
             /**
-             * Panels
+             * Modules
              * @default []
              */
-            panels: components["schemas"]["Panel"][];
+            modules: components["schemas"]["Module"][];
             /**
              * Stack
              * @default [
@@ -1512,8 +2039,8 @@ export interface components {
             /** Can Redo */
             can_redo: boolean;
             design: components["schemas"]["Design"];
-            /** Panels */
-            panels: components["schemas"]["PanelView"][];
+            /** Modules */
+            modules: components["schemas"]["ModuleView"][];
             /** Opening */
             opening: string;
             /** Opening Width */
@@ -1617,11 +2144,26 @@ export interface components {
             want?: string | null;
             /** Positions */
             positions?: string[] | null;
-            switches?: components["schemas"]["Switched"] | null;
+            /**
+             * Event
+             * @description In the panel's logic, that it switches
+             */
+            event?: string | null;
+            /**
+             * Volts
+             * @description Of the load it switches
+             */
+            volts?: number | null;
+            /** Amps */
+            amps?: number | null;
+            /** Ac */
+            ac?: boolean | null;
+            /** Bus */
+            bus?: string | null;
             /** Indicator */
             indicator?: string | null;
-            /** Weight */
-            weight?: ("normal" | "guarded" | "emergency") | null;
+            /** Risk */
+            risk?: ("normal" | "guarded" | "emergency") | null;
             /** State */
             state?: ("wanted" | "wired" | "proven" | "alias" | "pending" | "dummy") | null;
             /** Duty */
@@ -1638,6 +2180,180 @@ export interface components {
             scheme?: ("direct" | "ladder") | null;
             /** Digits */
             digits?: number | null;
+        };
+        /**
+         * EditGraphic
+         * @description Change a graphic; fields left out stay; ``symbol`` and ``cap`` may be set to none.
+         */
+        EditGraphic: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_graphic";
+            /** Graphic */
+            graphic: string;
+            /** Module */
+            module?: string | null;
+            /** Text */
+            text?: string | null;
+            /** Symbol */
+            symbol?: string | null;
+            /** Functions */
+            functions?: string[] | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Cap */
+            cap?: number | null;
+            /** Role */
+            role?: ("panel" | "name" | "position") | null;
+            /** Turn */
+            turn?: number | null;
+        };
+        /**
+         * EditKeepOut
+         * @description Change a keep-out; fields left out stay.
+         */
+        EditKeepOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_keepout";
+            /** Keepout */
+            keepout: string;
+            /** Name */
+            name?: string | null;
+            /** Kind */
+            kind?: ("bar" | "frame" | "shelf" | "neighbour") | null;
+            /** Side */
+            side?: ("behind" | "front") | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Clear */
+            clear?: number | null;
+        };
+        /**
+         * EditLayer
+         * @description Change a sheet of the stack; fields left out stay.
+         */
+        EditLayer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_layer";
+            /** Layer */
+            layer: string;
+            /** Name */
+            name?: string | null;
+            /** Material */
+            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc") | null;
+            /** Thickness */
+            thickness?: number | null;
+            /** Colour */
+            colour?: string | null;
+        };
+        /**
+         * EditLegend
+         * @description Change a function's legend; fields left out stay, or take their usual values when it had none.
+         *
+         *     ``cap``, ``step`` and ``symbol`` may be set to none.
+         */
+        EditLegend: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_legend";
+            /** Function */
+            function: string;
+            /** Text */
+            text?: string | null;
+            /** Side */
+            side?: ("above" | "below" | "left" | "right" | "inside") | null;
+            /** Cap */
+            cap?: number | null;
+            /** Dx */
+            dx?: number | null;
+            /** Dy */
+            dy?: number | null;
+            /** Step */
+            step?: number | null;
+            /** Curved */
+            curved?: boolean | null;
+            /** Symbol */
+            symbol?: string | null;
+            /** Marks */
+            marks?: ("ticks" | "dots" | "none") | null;
+            /** Hidden */
+            hidden?: boolean | null;
+        };
+        /**
+         * EditMachine
+         * @description Change a machine; fields left out stay.
+         */
+        EditMachine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_machine";
+            /** Machine */
+            machine: string;
+            /** Name */
+            name?: string | null;
+            /** Kind */
+            kind?: ("laser" | "mill" | "printer" | "hand") | null;
+            /** Bed Width */
+            bed_width?: number | null;
+            /** Bed Height */
+            bed_height?: number | null;
+            /** Margin */
+            margin?: number | null;
+            /** Kerf */
+            kerf?: number | null;
+            /** Tools */
+            tools?: components["schemas"]["Tool"][] | null;
+            /** Depth */
+            depth?: number | null;
+            /** Spindle Rpm */
+            spindle_rpm?: number | null;
+        };
+        /**
+         * EditModule
+         * @description Change a module; fields left out stay.
+         */
+        EditModule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_module";
+            /** Module */
+            module: string;
+            /** Name */
+            name?: string | null;
+            /** Outline */
+            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Tolerance */
+            tolerance?: number | null;
         };
         /**
          * EditPart
@@ -1681,6 +2397,100 @@ export interface components {
             sample_first?: boolean | null;
         };
         /**
+         * EditProcedure
+         * @description Change a procedure; fields left out stay.
+         */
+        EditProcedure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_procedure";
+            /** Procedure */
+            procedure: string;
+            /** Name */
+            name?: string | null;
+            /** Steps */
+            steps?: string[] | null;
+        };
+        /**
+         * EditReference
+         * @description Change how a picture lies; fields left out stay; ``scale`` and ``check`` may be set to none.
+         */
+        EditReference: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_reference";
+            /** Reference */
+            reference: string;
+            /** Module */
+            module?: string | null;
+            /** Mirrored */
+            mirrored?: boolean | null;
+            /** Hidden */
+            hidden?: boolean | null;
+            /** Opacity */
+            opacity?: number | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            scale?: components["schemas"]["KnownLength"] | null;
+            /** Points */
+            points?: components["schemas"]["Known"][] | null;
+            check?: components["schemas"]["KnownLength"] | null;
+        };
+        /**
+         * EditStock
+         * @description Change sheets of the stock; fields left out stay.
+         */
+        EditStock: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_stock";
+            /** Stock */
+            stock: string;
+            /** Material */
+            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc") | null;
+            /** Thickness */
+            thickness?: number | null;
+            /** Colour */
+            colour?: string | null;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Price */
+            price?: number | null;
+            /** Count */
+            count?: number | null;
+        };
+        /**
+         * EditSupply
+         * @description Change a supply; fields left out stay.
+         */
+        EditSupply: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_supply";
+            /** Supply */
+            supply: string;
+            /** Name */
+            name?: string | null;
+            /** Volts */
+            volts?: number | null;
+            /** Amps */
+            amps?: number | null;
+            /** Count */
+            count?: number | null;
+        };
+        /**
          * EstimateView
          * @description Money in minor units, hours.
          */
@@ -1722,7 +2532,7 @@ export interface components {
         };
         /**
          * FaceViews
-         * @description Everything the views of one panel draw.
+         * @description Everything the views of one module draw.
          */
         FaceViews: {
             /** Hands */
@@ -1740,16 +2550,6 @@ export interface components {
             eye: components["schemas"]["EyeView"] | null;
             /** References */
             references: components["schemas"]["ReferenceView"][];
-        };
-        /**
-         * Fault
-         * @description One fault and its place.
-         */
-        Fault: {
-            /** Path */
-            path: string;
-            /** Message */
-            message: string;
         };
         /**
          * FaultView
@@ -1788,10 +2588,10 @@ export interface components {
              */
             station: "brief" | "parts" | "face" | "cut" | "wire";
             /**
-             * Weight
+             * Severity
              * @enum {string}
              */
-            weight: "stop" | "look" | "note";
+            severity: "must" | "judge" | "note";
             /** Title */
             title: string;
             /** Detail */
@@ -1814,6 +2614,12 @@ export interface components {
             source: components["schemas"]["Source"];
             fix?: components["schemas"]["Fix"] | null;
             /**
+             * Fix On Request
+             * @description More of the kind than are fixed at once: ask for this one's fix
+             * @default false
+             */
+            fix_on_request: boolean;
+            /**
              * Accepted
              * @description Why the builder lives with it
              */
@@ -1827,7 +2633,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -1939,12 +2745,12 @@ export interface components {
              */
             indicator: string;
             /**
-             * Weight
+             * Risk
              * @description guarded: cannot be undone, wants a guard or a key
              * @default normal
              * @enum {string}
              */
-            weight: "normal" | "guarded" | "emergency";
+            risk: "normal" | "guarded" | "emergency";
             /**
              * State
              * @description wired and proven as the builder marks them; dummy: does nothing on purpose; alias: another name of ``of``; pending: decided later
@@ -2021,16 +2827,11 @@ export interface components {
         };
         /**
          * Graphic
-         * @description Something on the face that belongs to no single function.
-         *
-         *     ``bracket``: a line over its functions with short ends, its title broken into it; ``box``: a frame with a title;
-         *     ``text``: words alone; ``placard``: framed words that nothing may cover; ``symbol``: one of our symbols.
+         * @description A graphic of the face, by its id.
          */
         Graphic: {
-            /** Id */
-            id: string;
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /**
              * Kind
              * @enum {string}
@@ -2083,16 +2884,18 @@ export interface components {
              * @default 0
              */
             turn: number;
+            /** Id */
+            id: string;
         };
         /**
          * GraphicView
-         * @description A graphic of the face: its words, its lines as path data, and the room it takes, in panel coordinates.
+         * @description A graphic of the face: its words, its lines as path data, and the room it takes, in the module's coordinates.
          */
         GraphicView: {
             /** Id */
             id: string;
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** Kind */
             kind: string;
             /** Words */
@@ -2102,11 +2905,16 @@ export interface components {
             /** Room */
             room: number[];
         };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
+        };
         /**
-         * Hand
+         * HandRoom
          * @description The room a finger meets: what is touched, and the class that sets its spacing.
          */
-        Hand: {
+        HandRoom: {
             /**
              * Kind
              * @enum {string}
@@ -2186,12 +2994,32 @@ export interface components {
             notes: string[];
         };
         /**
-         * KeepOut
-         * @description A box in the way, behind the opening or in front of it, that leaves ``clear`` mm free.
+         * JobView
+         * @description How a job stands. ``done`` is the share that is done, from 0 to 1; ``solved`` the result of solving pins.
          */
-        KeepOut: {
+        JobView: {
             /** Id */
             id: string;
+            /** Task */
+            task: string;
+            /** Design */
+            design: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Done */
+            done: number | null;
+            /** Words */
+            words: string;
+            solved?: components["schemas"]["Solved"] | null;
+        };
+        /**
+         * KeepOut
+         * @description A keep-out of the brief, by its id.
+         */
+        KeepOut: {
             /** Name */
             name: string;
             /**
@@ -2219,6 +3047,8 @@ export interface components {
              * @description Room left free, from the panel's front surface
              */
             clear: number;
+            /** Id */
+            id: string;
         };
         /**
          * Key
@@ -2242,7 +3072,7 @@ export interface components {
         };
         /**
          * Known
-         * @description A point of a picture whose place on the panel is known (mm).
+         * @description A point of a picture whose place on the module is known (mm).
          */
         Known: {
             /** X */
@@ -2386,44 +3216,6 @@ export interface components {
             reason: string;
         };
         /**
-         * Line
-         * @description One electrical line from the part to a controller.
-         */
-        Line: {
-            /** Id */
-            id: string;
-            /**
-             * Does
-             * @enum {string}
-             */
-            does: "switch" | "encoder" | "analogue" | "lamp" | "driver";
-            /** Terminal */
-            terminal: string;
-            /**
-             * Each Position
-             * @description One such line for every position in use
-             * @default false
-             */
-            each_position: boolean;
-            /**
-             * Current
-             * @description Drawn from the pin, amperes
-             * @default 0
-             */
-            current: number;
-            /**
-             * Drop
-             * @description Forward voltage of the lamp, volts
-             * @default 0
-             */
-            drop: number;
-            /**
-             * Dims
-             * @default false
-             */
-            dims: boolean;
-        };
-        /**
          * ListText
          * @description Lines, or cells copied from a spreadsheet.
          */
@@ -2488,11 +3280,56 @@ export interface components {
         };
         /**
          * Machine
-         * @description Something that cuts: its bed, the margin round it that it cannot use, its kerf or tools, and how deep it goes.
+         * @description A machine of the workshop, by its id.
          */
         Machine: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "laser" | "mill" | "printer" | "hand";
+            /** Bed Width */
+            bed_width: number;
+            /** Bed Height */
+            bed_height: number;
+            /**
+             * Margin
+             * @description On every side of the bed, not usable
+             * @default 5
+             */
+            margin: number;
+            /**
+             * Kerf
+             * @description Width that the cut takes away
+             * @default 0
+             */
+            kerf: number;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: components["schemas"]["Tool"][];
+            /**
+             * Depth
+             * @description The thickest sheet it cuts
+             * @default 6
+             */
+            depth: number;
+            /**
+             * Spindle Rpm
+             * @default 0
+             */
+            spindle_rpm: number;
             /** Id */
             id: string;
+        };
+        /**
+         * MachineFields
+         * @description Something that cuts: its bed, the margin round it that it cannot use, its kerf or tools, and how deep it goes.
+         */
+        MachineFields: {
             /** Name */
             name: string;
             /**
@@ -2557,6 +3394,29 @@ export interface components {
             unit: string;
         };
         /**
+         * MeasureOpening
+         * @description Set one of up to three measured widths or heights of the opening; none takes it away.
+         */
+        MeasureOpening: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "measure_opening";
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "widths" | "heights";
+            /**
+             * Place
+             * @description The first, second or third reading
+             */
+            place: number;
+            /** Value */
+            value: number | null;
+        };
+        /**
          * MeasurePart
          * @description Replace the calliper readings of an own part; what follows from them is computed anew.
          */
@@ -2570,6 +3430,64 @@ export interface components {
             part: string;
             /** Readings */
             readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * Module
+         * @description One module: a plate with its own coordinates, origin at the lower left corner seen from the front.
+         */
+        Module: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
+            /**
+             * X
+             * @description Of its origin in the opening
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * @default {
+             *       "screw": "M3",
+             *       "inset": 8
+             *     }
+             */
+            fixings: components["schemas"]["Fixings"] | null;
+            /**
+             * Tolerance
+             * @description How far its width may come out off, either way
+             * @default 0.2
+             */
+            tolerance: number;
+        };
+        /**
+         * ModuleView
+         * @description A module's plate as path data in its own coordinates, y up.
+         */
+        ModuleView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Fixings */
+            fixings: components["schemas"]["FixingView"][];
         };
         /**
          * MoveFunctions
@@ -2621,7 +3539,7 @@ export interface components {
         };
         /**
          * NeighbourView
-         * @description A neighbour with the distance to it and the ends of the shortest way, in panel coordinates.
+         * @description A neighbour with the distance to it and the ends of the shortest way, in the module's coordinates.
          */
         NeighbourView: {
             /** Function */
@@ -2669,7 +3587,7 @@ export interface components {
              * Machines
              * @default []
              */
-            machines: components["schemas"]["Machine"][];
+            machines: components["schemas"]["MachineFields"][];
         };
         /**
          * OnHand
@@ -2745,7 +3663,7 @@ export interface components {
         };
         /**
          * PairMirrored
-         * @description Place the second as the first's mirror image, about the panel's middle, and keep them a pair.
+         * @description Place the second as the first's mirror image, about the module's middle, and keep them a pair.
          */
         PairMirrored: {
             /**
@@ -2757,64 +3675,6 @@ export interface components {
             first: string;
             /** Second */
             second: string;
-        };
-        /**
-         * Panel
-         * @description One module: a plate with its own coordinates, origin at the lower left corner seen from the front.
-         */
-        Panel: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Outline */
-            outline: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
-            /**
-             * X
-             * @description Of its origin in the opening
-             * @default 0
-             */
-            x: number;
-            /**
-             * Y
-             * @default 0
-             */
-            y: number;
-            /**
-             * @default {
-             *       "screw": "M3",
-             *       "inset": 8
-             *     }
-             */
-            fixings: components["schemas"]["Fixings"] | null;
-            /**
-             * Tolerance
-             * @description How far its width may come out off, either way
-             * @default 0.2
-             */
-            tolerance: number;
-        };
-        /**
-         * PanelView
-         * @description A panel's plate as path data in its own coordinates, y up.
-         */
-        PanelView: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Path */
-            path: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Fixings */
-            fixings: components["schemas"]["FixingView"][];
         };
         /**
          * Part
@@ -2926,7 +3786,7 @@ export interface components {
              * @description What hides the face: knob, bezel, guard and their swing
              */
             cover: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
-            hand?: components["schemas"]["Hand"] | null;
+            hand?: components["schemas"]["HandRoom"] | null;
             /** Front */
             front: components["schemas"]["FrontShape"][];
             /**
@@ -2958,7 +3818,7 @@ export interface components {
              * Lines
              * @default []
              */
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["PartLine"][];
             /**
              * Terminals
              * @description Every tag, those of the lamp apart
@@ -3015,6 +3875,44 @@ export interface components {
             };
         };
         /**
+         * PartLine
+         * @description One electrical line from the part to a controller.
+         */
+        PartLine: {
+            /** Id */
+            id: string;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "switch" | "encoder" | "analogue" | "lamp" | "driver";
+            /** Terminal */
+            terminal: string;
+            /**
+             * Each Position
+             * @description One such line for every position in use
+             * @default false
+             */
+            each_position: boolean;
+            /**
+             * Current
+             * @description Drawn from the pin, amperes
+             * @default 0
+             */
+            current: number;
+            /**
+             * Drop
+             * @description Forward voltage of the lamp, volts
+             * @default 0
+             */
+            drop: number;
+            /**
+             * Dims
+             * @default false
+             */
+            dims: boolean;
+        };
+        /**
          * PartSheet
          * @description A part with what follows from it in this design's stack. Lengths in mm.
          */
@@ -3060,7 +3958,9 @@ export interface components {
         };
         /**
          * PathOutline
-         * @description Any closed outline of lines and arcs, counter-clockwise.
+         * @description Any closed outline of lines and arcs: simple, counter-clockwise, its lower left at the origin.
+         *
+         *     Made so when it enters; one that encloses nothing or crosses itself is refused.
          */
         PathOutline: {
             /**
@@ -3095,11 +3995,11 @@ export interface components {
         };
         /**
          * PinChoice
-         * @description A signal's pin, chosen by hand or by the solver.
+         * @description A line's pin, chosen by hand or by the solver.
          */
         PinChoice: {
-            /** Signal */
-            signal: string;
+            /** Line */
+            line: string;
             /** Controller */
             controller: string;
             /** Pin */
@@ -3112,17 +4012,17 @@ export interface components {
             by: "hand" | "solver";
         };
         /**
-         * PinSignal
-         * @description Give a signal a pin by hand.
+         * PinLine
+         * @description Give a line a pin by hand.
          */
-        PinSignal: {
+        PinLine: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             do: "pin";
-            /** Signal */
-            signal: string;
+            /** Line */
+            line: string;
             /** Controller */
             controller: string;
             /** Pin */
@@ -3137,16 +4037,16 @@ export interface components {
             name: string;
             /** Can */
             can: string[];
-            /** Signal */
-            signal: string | null;
+            /** Line */
+            line: string | null;
         };
         /**
          * Place
-         * @description Where a part sits on a panel, in that panel's coordinates.
+         * @description Where a part sits on a module, in that module's coordinates.
          */
         Place: {
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** X */
             x: number;
             /** Y */
@@ -3159,7 +4059,7 @@ export interface components {
         };
         /**
          * PlacePart
-         * @description Put a function's part on a panel; the first time, its name becomes its legend.
+         * @description Put a function's part on a module; the first time, its name becomes its legend.
          */
         PlacePart: {
             /**
@@ -3169,8 +4069,8 @@ export interface components {
             do: "place";
             /** Function */
             function: string;
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** X */
             x: number;
             /** Y */
@@ -3223,40 +4123,19 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["SetKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["SetMachine"] | components["schemas"]["SetStock"] | components["schemas"]["SetSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetLegend"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["SetStyle"] | components["schemas"]["SetGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["SetProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["SetReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["AddPanel"] | components["schemas"]["SetPanel"] | components["schemas"]["SetPanelSize"] | components["schemas"]["RemovePanel"] | components["schemas"]["SetLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinSignal"] | components["schemas"]["UnpinSignals"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
-        };
-        /**
-         * ProblemDetails
-         * @description What went wrong, as RFC 9457 has it; ``head`` is the newest revision when the change came too late.
-         */
-        ProblemDetails: {
-            /** Type */
-            type: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /**
-             * Errors
-             * @default []
-             */
-            errors: components["schemas"]["Fault"][];
-            /** Head */
-            head?: number | null;
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
-         * @description Functions worked one after the other: “shut down”.
+         * @description A procedure of the panel, by its id.
          */
         Procedure: {
-            /** Id */
-            id: string;
             /** Name */
             name: string;
             /** Steps */
             steps: string[];
+            /** Id */
+            id: string;
         };
         /**
          * Rating
@@ -3278,10 +4157,10 @@ export interface components {
          * @description What is left before cutting.
          */
         Readiness: {
-            /** Stops */
-            stops: number;
-            /** Looks */
-            looks: number;
+            /** To Fix */
+            to_fix: number;
+            /** To Judge */
+            to_judge: number;
             /** Notes */
             notes: number;
         };
@@ -3314,6 +4193,16 @@ export interface components {
             part: string;
             /** Readings */
             readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * Recovery
+         * @description A design whose newest revision may be damaged: that revision, and the newest one that can be read.
+         */
+        Recovery: {
+            /** Head */
+            head: number;
+            /** Last Good */
+            last_good: number | null;
         };
         /**
          * Rect
@@ -3357,13 +4246,11 @@ export interface components {
         };
         /**
          * Reference
-         * @description A picture under a panel: scaled by a known length, or squared by four or more known points.
+         * @description A reference picture of a module, by its id.
          */
         Reference: {
-            /** Id */
-            id: string;
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /**
              * Picture
              * @description SHA-256 of the kept picture
@@ -3412,6 +4299,8 @@ export interface components {
              * @default []
              */
             circles: components["schemas"]["Traced"][];
+            /** Id */
+            id: string;
         };
         /**
          * ReferenceView
@@ -3436,6 +4325,21 @@ export interface components {
             holes: components["schemas"]["HoleView"][];
         };
         /**
+         * RemoveCircle
+         * @description Take a traced circle away.
+         */
+        RemoveCircle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_circle";
+            /** Reference */
+            reference: string;
+            /** Circle */
+            circle: string;
+        };
+        /**
          * RemoveController
          * @description Take a board away, with the pins given on it.
          */
@@ -3447,6 +4351,19 @@ export interface components {
             do: "remove_controller";
             /** Controller */
             controller: string;
+        };
+        /**
+         * RemoveFixings
+         * @description Leave a module without corner screws.
+         */
+        RemoveFixings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_fixings";
+            /** Module */
+            module: string;
         };
         /**
          * RemoveFromWorkshop
@@ -3519,17 +4436,30 @@ export interface components {
             keepout: string;
         };
         /**
-         * RemovePanel
-         * @description Take a module away; its parts return to the tray.
+         * RemoveLegend
+         * @description Take a function's legend off the face.
          */
-        RemovePanel: {
+        RemoveLegend: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            do: "remove_panel";
-            /** Panel */
-            panel: string;
+            do: "remove_legend";
+            /** Function */
+            function: string;
+        };
+        /**
+         * RemoveModule
+         * @description Take a module away; its parts return to the tray.
+         */
+        RemoveModule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_module";
+            /** Module */
+            module: string;
         };
         /**
          * RemovePart
@@ -3571,6 +4501,17 @@ export interface components {
             reference: string;
         };
         /**
+         * RemoveSeat
+         * @description Nobody sits before the panel.
+         */
+        RemoveSeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_seat";
+        };
+        /**
          * Rename
          * @description Give the design another name.
          */
@@ -3582,6 +4523,48 @@ export interface components {
             do: "rename";
             /** Name */
             name: string;
+        };
+        /**
+         * ResizeModule
+         * @description Make a module's plate this wide and high; a field left out stays. A free outline is stretched.
+         */
+        ResizeModule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "resize_module";
+            /** Module */
+            module: string;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+        };
+        /**
+         * ResizeOpening
+         * @description Make the opening this wide and high over its sides; fields left out stay. A free outline is stretched.
+         */
+        ResizeOpening: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "resize_opening";
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /**
+             * Rise
+             * @description Of an arched top
+             */
+            rise?: number | null;
+            /**
+             * Radius
+             * @description Of a rectangle's corners
+             */
+            radius?: number | null;
         };
         /**
          * RetractAcceptance
@@ -3611,12 +4594,12 @@ export interface components {
             function: string;
             /** Terminal */
             terminal: string;
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** Note */
             note: string;
-            /** Signal */
-            signal: string;
+            /** Line */
+            line: string;
             /** Controller */
             controller: string;
             /** By */
@@ -3654,7 +4637,7 @@ export interface components {
         };
         /**
          * SetBrief
-         * @description Change what is known of the space; fields left out stay. Process, eye, seat and price may be set to none.
+         * @description Change what is known of the space; fields left out stay. Process, eye and price may be set to none.
          */
         SetBrief: {
             /**
@@ -3668,10 +4651,6 @@ export interface components {
             kind?: ("cab" | "vehicle" | "boat" | "machine" | "prop" | "aircraft" | "other") | null;
             /** Opening */
             opening?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
-            /** Widths */
-            widths?: number[] | null;
-            /** Heights */
-            heights?: number[] | null;
             /** Process */
             process?: ("laser" | "mill" | "printer" | "hand") | null;
             /** Gap */
@@ -3688,70 +4667,27 @@ export interface components {
             free_hand?: ("left" | "right" | "both") | null;
             /** Reach */
             reach?: number | null;
-            seat?: components["schemas"]["Seat"] | null;
             /** Currency */
             currency?: string | null;
             /** Bought Price */
             bought_price?: number | null;
         };
         /**
-         * SetGraphic
-         * @description Add a graphic, or replace the one with the same id.
+         * SetFixings
+         * @description Change a module's corner screws; fields left out stay, or take their usual values when it had none.
          */
-        SetGraphic: {
+        SetFixings: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            do: "set_graphic";
-            graphic: components["schemas"]["Graphic"];
-        };
-        /**
-         * SetKeepOut
-         * @description Add a keep-out, or replace the one with the same id.
-         */
-        SetKeepOut: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_keepout";
-            keepout: components["schemas"]["KeepOut"];
-        };
-        /**
-         * SetLayer
-         * @description Change a sheet of the stack; fields left out stay.
-         */
-        SetLayer: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_layer";
-            /** Layer */
-            layer: string;
-            /** Name */
-            name?: string | null;
-            /** Material */
-            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc") | null;
-            /** Thickness */
-            thickness?: number | null;
-            /** Colour */
-            colour?: string | null;
-        };
-        /**
-         * SetLegend
-         * @description Set a function's words on the face, or take them off.
-         */
-        SetLegend: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_legend";
-            /** Function */
-            function: string;
-            legend: components["schemas"]["Legend"] | null;
+            do: "set_fixings";
+            /** Module */
+            module: string;
+            /** Screw */
+            screw?: ("M2" | "M2.5" | "M3" | "M4" | "M5" | "M6") | null;
+            /** Inset */
+            inset?: number | null;
         };
         /**
          * SetLimit
@@ -3774,18 +4710,6 @@ export interface components {
             reason: string;
         };
         /**
-         * SetMachine
-         * @description Add a machine, or replace the one with the same id.
-         */
-        SetMachine: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_machine";
-            machine: components["schemas"]["Machine"];
-        };
-        /**
          * SetOnHand
          * @description Say how many of a part are in the drawer; none takes the line away.
          */
@@ -3799,47 +4723,6 @@ export interface components {
             part: string;
             /** Count */
             count: number;
-        };
-        /**
-         * SetPanel
-         * @description Change a module; fields left out stay.
-         */
-        SetPanel: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_panel";
-            /** Panel */
-            panel: string;
-            /** Name */
-            name?: string | null;
-            /** Outline */
-            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
-            /** X */
-            x?: number | null;
-            /** Y */
-            y?: number | null;
-            fixings?: components["schemas"]["Fixings"] | null;
-            /** Tolerance */
-            tolerance?: number | null;
-        };
-        /**
-         * SetPanelSize
-         * @description Make a module's plate this wide and high. A free outline is stretched.
-         */
-        SetPanelSize: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_panel_size";
-            /** Panel */
-            panel: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
         };
         /**
          * SetPins
@@ -3870,44 +4753,27 @@ export interface components {
             depth: number;
         };
         /**
-         * SetProcedure
-         * @description Add a procedure, or replace the one with the same id.
+         * SetSeat
+         * @description Change what is known of the person's knees; fields left out stay, or take their usual values at first.
          */
-        SetProcedure: {
+        SetSeat: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            do: "set_procedure";
-            procedure: components["schemas"]["Procedure"];
-        };
-        /**
-         * SetReference
-         * @description Lay a picture under a panel, or change how it lies.
-         */
-        SetReference: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_reference";
-            reference: components["schemas"]["Reference"];
-        };
-        /**
-         * SetStock
-         * @description Add sheets to the stock, or replace those with the same id.
-         */
-        SetStock: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_stock";
-            stock: components["schemas"]["Stock"];
+            do: "set_seat";
+            /** Edge Height */
+            edge_height?: number | null;
+            /** Knee Height */
+            knee_height?: number | null;
+            /** Knee Reach */
+            knee_reach?: number | null;
+            /** Clear */
+            clear?: number | null;
         };
         /**
          * SetStyle
-         * @description Change how words are set; fields left out stay.
+         * @description Change how legends are set; fields left out stay.
          */
         SetStyle: {
             /**
@@ -3927,18 +4793,6 @@ export interface components {
             upper?: boolean | null;
         };
         /**
-         * SetSupply
-         * @description Add a supply, or replace the one with the same id.
-         */
-        SetSupply: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "set_supply";
-            supply: components["schemas"]["Supply"];
-        };
-        /**
          * SheetRange
          * @description The thickness a clip or a flange takes (mm).
          */
@@ -3950,7 +4804,7 @@ export interface components {
         };
         /**
          * SheetView
-         * @description One layer of one panel.
+         * @description One layer of one module.
          */
         SheetView: {
             /** Id */
@@ -3987,6 +4841,11 @@ export interface components {
              * @default []
              */
             parts: components["schemas"]["Part"][];
+            /**
+             * Damaged
+             * @default []
+             */
+            damaged: components["schemas"]["Damaged"][];
         };
         /**
          * SideBox
@@ -4041,12 +4900,13 @@ export interface components {
         };
         /**
          * Solved
-         * @description What the solver did: the design after it, who got nothing and why, and what would make them fit.
+         * @description What the solver did: the revision that holds it, who got nothing and why, and what would make them fit.
          */
         Solved: {
-            view: components["schemas"]["DesignView"];
+            /** Revision */
+            revision: number;
             /** Unfit */
-            unfit: components["schemas"]["UnfitView"][];
+            unfit: components["schemas"]["UnfitLine"][];
             /** Optimal */
             optimal: boolean;
             /** Would Fit */
@@ -4098,11 +4958,11 @@ export interface components {
         };
         /**
          * Spot
-         * @description Where on a panel, in its coordinates (mm).
+         * @description Where on a module, in its coordinates (mm).
          */
         Spot: {
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** X */
             x: number;
             /** Y */
@@ -4131,6 +4991,8 @@ export interface components {
         Step: {
             /** Base */
             base: number;
+            /** Key */
+            key?: string | null;
         };
         /**
          * StepView
@@ -4150,11 +5012,9 @@ export interface components {
         };
         /**
          * Stock
-         * @description Sheets of one kind on the shelf.
+         * @description Sheets of the workshop, by their id.
          */
         Stock: {
-            /** Id */
-            id: string;
             /**
              * Material
              * @enum {string}
@@ -4182,6 +5042,8 @@ export interface components {
              * @default 1
              */
             count: number;
+            /** Id */
+            id: string;
         };
         /**
          * Style
@@ -4218,11 +5080,9 @@ export interface components {
         };
         /**
          * Supply
-         * @description A power supply on hand.
+         * @description A supply of the workshop, by its id.
          */
         Supply: {
-            /** Id */
-            id: string;
             /** Name */
             name: string;
             /** Volts */
@@ -4234,14 +5094,16 @@ export interface components {
              * @default 1
              */
             count: number;
+            /** Id */
+            id: string;
         };
         /**
          * Surroundings
          * @description Where the part would be and what is round it.
          */
         Surroundings: {
-            /** Panel */
-            panel: string;
+            /** Module */
+            module: string;
             /** X */
             x: number;
             /** Y */
@@ -4267,7 +5129,7 @@ export interface components {
         };
         /**
          * SweepView
-         * @description A procedure over this panel; ``broken`` names the steps before which it jumps or goes back.
+         * @description A procedure over this module; ``broken`` names the steps before which it jumps or goes back.
          */
         SweepView: {
             /** Procedure */
@@ -4342,6 +5204,25 @@ export interface components {
             flutes: number;
         };
         /**
+         * TraceCircle
+         * @description Trace a circle on a picture, and say whose hole it shows.
+         */
+        TraceCircle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "trace_circle";
+            /** Reference */
+            reference: string;
+            /** Points */
+            points: components["schemas"]["PicturePoint"][];
+            /** Function */
+            function?: string | null;
+            /** Id */
+            id?: string | null;
+        };
+        /**
          * Traced
          * @description A circle traced on a picture by three or more points of its edge.
          */
@@ -4386,10 +5267,10 @@ export interface components {
             key?: string | null;
         };
         /**
-         * UnfitView
+         * UnfitLine
          * @description A function that got no pins, and why.
          */
-        UnfitView: {
+        UnfitLine: {
             /** Function */
             function: string;
             /** Name */
@@ -4411,17 +5292,30 @@ export interface components {
             functions: string[];
         };
         /**
-         * UnpinSignals
-         * @description Take the pins of these signals back.
+         * UnpinLines
+         * @description Take the pins of these lines back.
          */
-        UnpinSignals: {
+        UnpinLines: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             do: "unpin";
-            /** Signals */
-            signals: string[];
+            /** Lines */
+            lines: string[];
+        };
+        /** ValidationError */
+        ValidationError: {
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+            /** Input */
+            input?: unknown;
+            /** Context */
+            ctx?: Record<string, never>;
         };
         /**
          * WebView
@@ -4532,13 +5426,47 @@ export interface components {
         };
         /**
          * Point
-         * @description A point of a panel.
+         * @description A point of a module.
          */
         wingboard__api__routers__face__Point: {
             /** X */
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Fault
+         * @description One fault and its place.
+         */
+        Fault: {
+            /** Path */
+            path: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * ProblemDetails
+         * @description What went wrong, as RFC 9457 has it; ``head`` is the newest revision when the change came too late.
+         */
+        ProblemDetails: {
+            /** Type */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Errors
+             * @default []
+             */
+            errors: components["schemas"]["Fault"][];
+            /**
+             * Head
+             * @default null
+             */
+            head: number | null;
         };
     };
     responses: never;
@@ -4549,6 +5477,124 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    events_api_events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events “revised” and “job”, each with JSON */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_job_api_jobs__job__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    stop_job_api_jobs__job__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     read_length_api_quantity_length_get: {
         parameters: {
             query: {
@@ -4569,58 +5615,22 @@ export interface operations {
                     "application/json": components["schemas"]["LengthView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -4643,58 +5653,63 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Request Entity Too Large */
-            413: {
+        };
+    };
+    take_off_api_shelf__kind___ident__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "stock" | "supply" | "part";
+                ident: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/json": components["schemas"]["Shelf"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -4706,7 +5721,12 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "image/png": string;
+                "image/jpeg": string;
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {
@@ -4717,58 +5737,22 @@ export interface operations {
                     "application/json": components["schemas"]["PictureView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -4790,61 +5774,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "image/png": string;
+                    "image/jpeg": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -4869,58 +5818,22 @@ export interface operations {
                     "application/json": components["schemas"]["BriefView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -4949,58 +5862,22 @@ export interface operations {
                     "application/json": components["schemas"]["ListingView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5016,67 +5893,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv; charset=utf-8": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5092,7 +5933,13 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "image/vnd.dxf": string;
+                "image/svg+xml": string;
+                "application/octet-stream": string;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -5103,69 +5950,33 @@ export interface operations {
                     "application/json": components["schemas"]["ImportView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
     };
-    views_api_designs__design_id__face_views__panel__get: {
+    views_api_designs__design_id__face_views__module__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 design_id: string;
-                panel: string;
+                module: string;
             };
             cookie?: never;
         };
@@ -5180,58 +5991,22 @@ export interface operations {
                     "application/json": components["schemas"]["FaceViews"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5260,58 +6035,22 @@ export interface operations {
                     "application/json": components["schemas"]["Surroundings"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5340,58 +6079,22 @@ export interface operations {
                     "application/json": components["schemas"]["Clashes"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5420,58 +6123,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5496,58 +6163,22 @@ export interface operations {
                     "application/json": components["schemas"]["Drawer"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5573,58 +6204,22 @@ export interface operations {
                     "application/json": components["schemas"]["Candidates"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5653,58 +6248,22 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5720,67 +6279,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv; charset=utf-8": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5805,58 +6328,22 @@ export interface operations {
                     "application/json": components["schemas"]["CutView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5872,72 +6359,36 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/plain; charset=utf-8": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
     };
-    everything_api_designs__design_id__cut_all_zip_get: {
+    make_archive_api_designs__design_id__cut_archive_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -5949,144 +6400,116 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            200: {
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
     };
-    one_file_api_designs__design_id__cut__panel___name__get: {
+    archive_api_designs__design_id__cut_archive__job__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 design_id: string;
-                panel: string;
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    one_file_api_designs__design_id__cut__module___name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
                 name: string;
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "image/svg+xml": string;
+                    "image/vnd.dxf": string;
+                    "application/pdf": string;
+                    "text/plain; charset=utf-8": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6111,58 +6534,22 @@ export interface operations {
                     "application/json": components["schemas"]["WireView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6183,66 +6570,30 @@ export interface operations {
         };
         responses: {
             /** @description Successful Response */
-            200: {
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Solved"];
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6258,67 +6609,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv; charset=utf-8": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6334,67 +6649,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6417,58 +6696,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignLine"][];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6495,58 +6738,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6558,7 +6765,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {
@@ -6569,58 +6780,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6645,63 +6820,107 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
     };
     export_api_designs__design_id__export_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    raw_api_designs__design_id__raw_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    recovery_api_designs__design_id__recovery_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -6718,61 +6937,107 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/json": components["schemas"]["Recovery"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Request Entity Too Large */
-            413: {
+        };
+    };
+    recover_api_designs__design_id__recover_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Insufficient Storage */
-            507: {
+        };
+    };
+    find_fix_api_designs__design_id__fix_get: {
+        parameters: {
+            query: {
+                finding: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/json": components["schemas"]["Finding"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6797,58 +7062,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6877,58 +7106,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6957,58 +7150,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -7037,58 +7194,22 @@ export interface operations {
                     "application/json": components["schemas"]["DesignView"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -6,23 +6,24 @@ from collections.abc import Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.routers.common import DesignId, OnDesk, as_json, body_of, download, file_of
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
-from wingboard.core.brief.listing import COLUMNS, listing_rows, read_listing
+from wingboard.core.brief.listing import COLUMNS, listing_rows
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.functions import AddFunction
-from wingboard.core.files.drawn import Unit
-from wingboard.core.files.outline_in import read_outlines
+from wingboard.core.files.drawn import DrawnOutline, Unit
 from wingboard.core.files.tables import write_csv
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.overview.estimate import estimate
 from wingboard.core.record.outlines import PathOutline, path_of
 from wingboard.core.resolved.design import Resolved
+from wingboard.services.reading import listing_from, outlines_from
 
-router = APIRouter(prefix="/api/designs/{design_id}/brief", tags=["brief"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/brief", tags=["brief"])
 
 
 class ListText(BaseModel):
@@ -210,29 +211,37 @@ def _estimate(r: Resolved) -> EstimateView:
 @router.post("/read-list", responses={200: {"model": ListingView}})
 def read_list(desk: OnDesk, design_id: DesignId, asked: ListText) -> Response:
     """Read a list of functions without keeping it."""
-    found = read_listing(asked.text, desk.open(design_id).design)
+    found = listing_from(asked.text, desk.open(design_id).design)
     faults = [FaultView(line=f.line, text=f.text, reason=f.reason) for f in found.faults]
     return as_json(ListingView(rows=found.rows, faults=faults, columns=found.columns))
 
 
-@router.get("/list.csv")
+@router.get("/list.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
 def list_csv(desk: OnDesk, design_id: DesignId) -> Response:
     """The function list as CSV; reading it gives the same functions."""
     content = write_csv(COLUMNS, listing_rows(desk.open(design_id).design))
-    headers = {"content-disposition": f'attachment; filename="{design_id}-functions.csv"'}
-    return Response(content, media_type="text/csv", headers=headers)
+    return download(content, "text/csv; charset=utf-8", f"{design_id}-functions.csv")
 
 
-@router.post("/read-outline", responses={200: {"model": ImportView}})
+@router.post(
+    "/read-outline",
+    responses={200: {"model": ImportView}},
+    openapi_extra=body_of("image/vnd.dxf", "image/svg+xml", "application/octet-stream"),
+)
 async def read_outline(
     desk: OnDesk, design_id: DesignId, request: Request, unit: Annotated[Unit, Query()] = "as drawn"
 ) -> Response:
     """The closed outlines of a DXF or SVG file sent as the body; nothing is kept."""
-    desk.open(design_id)
-    found = read_outlines(await request.body(), unit)
-    outlines = [
-        OutlineView(outline=path_of(d.loop), path=svg_path(d.loop), width=d.width, height=d.height)
-        for d in found.outlines[:20]
-        if len(d.loop) <= 2000
-    ]
-    return as_json(ImportView(outlines=outlines, unit=found.unit, notes=found.notes))
+    content = await request.body()
+
+    def read() -> Response:
+        desk.open(design_id)
+        found = outlines_from(content, unit)
+        outlines = [_outline(drawn) for drawn in found.outlines[:20] if len(drawn.loop) <= 2000]
+        return as_json(ImportView(outlines=outlines, unit=found.unit, notes=found.notes))
+
+    return await run_in_threadpool(read)
+
+
+def _outline(drawn: DrawnOutline) -> OutlineView:
+    return OutlineView(outline=path_of(drawn.loop), path=svg_path(drawn.loop), width=drawn.width, height=drawn.height)

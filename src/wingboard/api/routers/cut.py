@@ -2,24 +2,32 @@
 
 from __future__ import annotations
 
-import io
-import zipfile
+from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
-from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
+from wingboard.api.routers.common import (
+    BINARY,
+    DesignId,
+    OnDesk,
+    WithJobs,
+    as_json,
+    download,
+    file_of,
+)
+from wingboard.api.routers.events import JobId, JobView, job_view
+from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
 from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
-from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.resolved.design import Resolved, ResolvedModule
-from wingboard.core.wire.export import wire_files
+from wingboard.services.archive import archive_job
 
-router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"])
 
 MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8"}
 
@@ -80,28 +88,37 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     return as_json(CutView(revision=state.row.number, modules=modules, unsettled=left, cautions=list(CAUTIONS)))
 
 
-@router.get("/job-sheet.txt")
+@router.get("/job-sheet.txt", response_class=Response, responses=file_of(MEDIA["txt"]))
 def job(desk: OnDesk, design_id: DesignId) -> Response:
     """The job sheet as text."""
     state = desk.open(design_id)
     return _file(job_sheet(state.resolved, state.findings).encode(), f"{design_id}-job-sheet.txt")
 
 
-@router.get("/all.zip")
-def everything(desk: OnDesk, design_id: DesignId) -> Response:
-    """Every file of the design in one archive."""
-    state = desk.open(design_id)
-    files = {**cut_files(state.resolved, state.findings), **wire_files(state.resolved)}
-    stream = io.BytesIO()
-    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, content in sorted(files.items()):
-            archive.writestr(zipfile.ZipInfo(name, (2000, 1, 1, 0, 0, 0)), content, zipfile.ZIP_DEFLATED)
-    headers = {"content-disposition": f'attachment; filename="{design_id}.zip"'}
-    return Response(stream.getvalue(), media_type="application/zip", headers=headers)
+@router.post("/archive", status_code=202, responses={202: {"model": JobView}})
+def make_archive(desk: OnDesk, jobs: WithJobs, design_id: DesignId) -> Response:
+    """Start making every file of the design as one archive."""
+    design = desk.open(design_id).design
+    return as_json(job_view(jobs.start("archive", design_id, partial(archive_job, design))), 202)
 
 
-@router.get("/{module}/{name}")
-def one_file(desk: OnDesk, design_id: DesignId, module: str, name: Annotated[str, Path(max_length=80)]) -> Response:
+@router.get("/archive/{job}", response_class=Response, responses=file_of("application/zip"))
+def archive(jobs: WithJobs, design_id: DesignId, job: JobId) -> Response:
+    """The archive that a job made."""
+    found = jobs.find(job)
+    if found.task != "archive" or found.design != design_id or not isinstance(found.result, bytes):
+        raise NotPossible(f"That archive is not there: {found.words}", "job")
+    return download(found.result, "application/zip", f"{design_id}.zip")
+
+
+@router.get(
+    "/{module}/{name}",
+    response_class=Response,
+    responses={200: {"description": "The file", "content": dict.fromkeys(MEDIA.values(), BINARY)}},
+)
+def one_file(
+    desk: OnDesk, design_id: DesignId, module: DesignId, name: Annotated[str, Path(max_length=80)]
+) -> Response:
     """One file of a module, such as ``face.dxf``."""
     state = desk.open(design_id)
     found = state.resolved.modules.get(module)
@@ -112,8 +129,7 @@ def one_file(desk: OnDesk, design_id: DesignId, module: str, name: Annotated[str
 
 
 def _file(content: bytes, name: str) -> Response:
-    headers = {"content-disposition": f'attachment; filename="{name}"'}
-    return Response(content, media_type=MEDIA[name.rsplit(".", 1)[-1]], headers=headers)
+    return download(content, MEDIA[name.rsplit(".", 1)[-1]], name)
 
 
 def _module(r: Resolved, module: ResolvedModule) -> CutModule:

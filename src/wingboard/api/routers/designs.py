@@ -4,23 +4,40 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Request, Response
+from fastapi import APIRouter, Body, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.routers.common import (
+    DesignId,
+    Key,
+    OnDesk,
+    Revision,
+    answered_before_kept,
+    as_json,
+    body_of,
+    download,
+    file_of,
+)
 from wingboard.api.views import DesignView, changed_view, whole_view
+from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.changes.splitting import split
+from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.limits import LIMITS
+from wingboard.core.overview.review import fix_of
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
-from wingboard.core.record.document import read_design, write_design
-from wingboard.core.record.errors import UnreadableDesign
+from wingboard.core.record.document import write_design
+from wingboard.core.record.errors import UnknownThing, UnreadableDesign
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.space import Brief, PanelKind
-from wingboard.core.record.workshop import Machine, Workshop
+from wingboard.core.record.workshop import MachineFields
+from wingboard.services.reading import design_from
+from wingboard.services.shelf import workshop_from
 
-router = APIRouter(prefix="/api/designs", tags=["designs"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs", tags=["designs"])
 
 
 class DesignLine(BaseModel):
@@ -32,6 +49,13 @@ class DesignLine(BaseModel):
     kept_at: str
 
 
+class Recovery(BaseModel):
+    """A design whose newest revision may be damaged: that revision, and the newest one that can be read."""
+
+    head: int
+    last_good: int | None
+
+
 class NewDesign(BaseModel):
     """The answers of a first visit."""
 
@@ -40,21 +64,22 @@ class NewDesign(BaseModel):
     width: Annotated[float, Field(gt=5, le=5000)] = 300.0
     height: Annotated[float, Field(gt=5, le=5000)] = 200.0
     depth: Annotated[float, Field(gt=0, le=5000)] = 90.0
-    machines: Annotated[tuple[Machine, ...], Field(max_length=10)] = ()
+    machines: Annotated[tuple[MachineFields, ...], Field(max_length=10)] = ()
 
 
 class Batch(BaseModel):
     """Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once."""
 
-    base: Annotated[int, Field(ge=1)]
-    key: Annotated[str, Field(max_length=80)] | None = None
+    base: Revision
+    key: Key = None
     commands: Annotated[tuple[Command, ...], Field(min_length=1, max_length=2000)]
 
 
 class Step(BaseModel):
     """The revision an undo or a redo starts from."""
 
-    base: Annotated[int, Field(ge=1)]
+    base: Revision
+    key: Key = None
 
 
 @router.get("")
@@ -74,20 +99,24 @@ def make_design(desk: OnDesk, new: NewDesign) -> Response:
     gap = LIMITS["gap-hand" if process == "hand" else "gap-machine"].value if process else Brief().gap
     brief = Brief(kind=new.kind, depth=new.depth, opening=opening, process=process, gap=gap)
     plate = split(brief, ("Plate",), (), 0.0)[0].model_copy(update={"id": "plate"})
-    shelf = desk.shelf()
-    machines = {m.id: m for m in (*shelf.machines, *new.machines)}
-    workshop = Workshop(machines=tuple(machines.values()), stock=shelf.stock, supplies=shelf.supplies)
-    design = Design(name=new.name, brief=brief, modules=(plate,), workshop=workshop)
-    return as_json(whole_view(desk.add(design, "Made")), 201)
+    design = Design(name=new.name, brief=brief, modules=(plate,), workshop=workshop_from(desk.shelf()))
+    made = apply(design, tuple(AddMachine(**dict(machine)) for machine in new.machines), catalogue())
+    return as_json(whole_view(desk.add(made, "Made")), 201)
 
 
-@router.post("/import", status_code=201, responses={201: {"model": DesignView}})
+@router.post(
+    "/import",
+    status_code=201,
+    responses={201: {"model": DesignView}},
+    openapi_extra=body_of("application/json"),
+)
 async def import_design(desk: OnDesk, request: Request) -> Response:
     """A new design from a file that was exported here, or written to the same schema."""
     text = await request.body()
     if not text.strip():
         raise UnreadableDesign("The file is empty")
-    return as_json(whole_view(desk.add(read_design(text, catalogue()), "Imported")), 201)
+    design = await run_in_threadpool(design_from, text)
+    return await run_in_threadpool(lambda: as_json(whole_view(desk.add(design, "Imported")), 201))
 
 
 @router.get("/{design_id}", responses={200: {"model": DesignView}})
@@ -96,11 +125,37 @@ def read(desk: OnDesk, design_id: DesignId) -> Response:
     return as_json(whole_view(desk.open(design_id)))
 
 
-@router.get("/{design_id}/export")
+@router.get("/{design_id}/export", response_class=Response, responses=file_of("application/json"))
 def export(desk: OnDesk, design_id: DesignId) -> Response:
     """The design as a file that import takes."""
-    headers = {"content-disposition": f'attachment; filename="{design_id}.json"'}
-    return Response(write_design(desk.open(design_id).design), media_type="application/json", headers=headers)
+    return download(write_design(desk.open(design_id).design), "application/json", f"{design_id}.json")
+
+
+@router.get("/{design_id}/raw", response_class=Response, responses=file_of("application/json"))
+def raw(desk: OnDesk, design_id: DesignId) -> Response:
+    """Everything that is kept of a design, whether it can be read or not."""
+    return download(desk.raw(design_id), "application/json", f"{design_id}-raw.json")
+
+
+@router.get("/{design_id}/recovery", responses={200: {"model": Recovery}})
+def recovery(desk: OnDesk, design_id: DesignId) -> Response:
+    """What can still be read of a design."""
+    return as_json(Recovery(head=desk.head(design_id), last_good=desk.last_good(design_id)))
+
+
+@router.post("/{design_id}/recover", responses={200: {"model": DesignView}})
+def recover(desk: OnDesk, design_id: DesignId) -> Response:
+    """Go on from the newest revision that can be read."""
+    return as_json(whole_view(desk.recover(design_id)))
+
+
+@router.get("/{design_id}/fix", responses={200: {"model": Finding}})
+def find_fix(desk: OnDesk, design_id: DesignId, finding: Annotated[str, Query(max_length=200)]) -> Response:
+    """A finding with its fix worked out, where it was left to be asked for."""
+    found = fix_of(desk.open(design_id).resolved, finding)
+    if found is None:
+        raise UnknownThing("That finding is no longer there", "finding")
+    return as_json(found)
 
 
 @router.post("/{design_id}/copy", status_code=201, responses={201: {"model": DesignView}})
@@ -112,16 +167,18 @@ def copy(desk: OnDesk, design_id: DesignId) -> Response:
 @router.post("/{design_id}/commands", responses={200: {"model": DesignView}})
 def command(desk: OnDesk, design_id: DesignId, batch: Annotated[Batch, Body()]) -> Response:
     """Carry out a batch and keep it; the answer comes after it is safe on disk."""
-    return as_json(changed_view(desk.command(design_id, batch.base, batch.commands, batch.key)))
+    return answered_before_kept(
+        lambda prepare: desk.command(design_id, batch.base, batch.commands, batch.key, prepare), changed_view
+    )
 
 
 @router.post("/{design_id}/undo", responses={200: {"model": DesignView}})
 def undo(desk: OnDesk, design_id: DesignId, step: Step) -> Response:
     """Take back the last change."""
-    return as_json(changed_view(desk.undo(design_id, step.base)))
+    return answered_before_kept(lambda prepare: desk.undo(design_id, step.base, step.key, prepare), changed_view)
 
 
 @router.post("/{design_id}/redo", responses={200: {"model": DesignView}})
 def redo(desk: OnDesk, design_id: DesignId, step: Step) -> Response:
     """Bring back what was undone."""
-    return as_json(changed_view(desk.redo(design_id, step.base)))
+    return answered_before_kept(lambda prepare: desk.redo(design_id, step.base, step.key, prepare), changed_view)

@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, answered_before_kept, as_json
 from wingboard.api.views import DesignView, changed_view, placed_by_id
 from wingboard.core.changes.command import Command
 from wingboard.core.face.near import neighbours, to_edge
@@ -17,7 +17,7 @@ from wingboard.core.overview.review import clashes
 from wingboard.core.record.errors import UnknownThing
 from wingboard.services.desk import Kept
 
-router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"])
 
 
 class Point(BaseModel):
@@ -34,7 +34,7 @@ def _point(at: tuple[float, float]) -> Point:
 class Probe(BaseModel):
     """Commands to try, and the function whose surroundings are asked for."""
 
-    base: Annotated[int, Field(ge=1)]
+    base: Revision
     lead: str
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
 
@@ -72,10 +72,10 @@ class Surroundings(BaseModel):
 class TypedLine(BaseModel):
     """A line typed into the number line, and what is selected."""
 
-    base: Annotated[int, Field(ge=1)]
+    base: Revision
     text: Annotated[str, Field(max_length=200)]
     selection: Annotated[tuple[str, ...], Field(max_length=2000)]
-    key: Annotated[str, Field(max_length=80)] | None = None
+    key: Key = None
 
 
 @router.post("/probe", responses={200: {"model": Surroundings}})
@@ -131,5 +131,8 @@ def number_line(desk: OnDesk, design_id: DesignId, typed: TypedLine) -> Response
     """Carry out a typed line and keep it; one that changes nothing is not kept."""
     state = desk.open(design_id, typed.base)
     batch = commands_for(typed.text, state.resolved, typed.selection)
-    kept = desk.command(design_id, typed.base, batch, typed.key) if batch else Kept(state, state)
-    return as_json(changed_view(kept))
+    if not batch:
+        return as_json(changed_view(Kept(state, state)))
+    return answered_before_kept(
+        lambda prepare: desk.command(design_id, typed.base, batch, typed.key, prepare), changed_view
+    )

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from shapely import Polygon, affinity
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.face.checks.behind import cable_room
 from wingboard.core.face.reach import cap_needed, sight, zones
 from wingboard.core.face.reference import fit, traced_holes
@@ -19,7 +19,7 @@ from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 from wingboard.core.resolved.profile import depth_behind_front, plates
 
-router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"])
 
 
 class HandView(BaseModel):

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
+from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.handlers.steps import find_function
@@ -24,7 +24,7 @@ from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Shape
 from wingboard.core.resolved.profile import cutouts, depth_behind_front, thread_needed
 
-router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"])
 
 
 class CutoutView(BaseModel):
@@ -173,9 +173,8 @@ def try_readings(desk: OnDesk, design_id: DesignId, asked: Readings) -> Response
     return as_json(_sheet(parts[asked.part], tried, parts, [], 0, 0, 0))
 
 
-@router.get("/shopping.csv")
+@router.get("/shopping.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
 def shopping(desk: OnDesk, design_id: DesignId) -> Response:
     """The shopping list as CSV."""
     content = write_csv(SHOPPING, shopping_rows(desk.open(design_id).resolved))
-    headers = {"content-disposition": f'attachment; filename="{design_id}-shopping.csv"'}
-    return Response(content, media_type="text/csv", headers=headers)
+    return download(content, "text/csv; charset=utf-8", f"{design_id}-shopping.csv")

@@ -7,11 +7,10 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from wingboard.api.routers.common import PROBLEMS
 from wingboard.core.quantity import QuantityError, length
 from wingboard.core.record.errors import NotALength
 
-router = APIRouter(prefix="/api/quantity", tags=["quantity"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/quantity", tags=["quantity"])
 
 
 class LengthView(BaseModel):

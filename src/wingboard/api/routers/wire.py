@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Annotated
-
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
-from wingboard.api.routers.common import PROBLEMS, DesignId, OnDesk, as_json
-from wingboard.api.views import DesignView, changed_view
-from wingboard.core.changes.commands.wire import AddController, SetPins
+from wingboard.api.routers.common import DesignId, OnDesk, Revision, WithJobs, as_json, download, file_of
+from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.solve import boards_that_would_fit, solve
-from wingboard.services.desk import Kept
+from wingboard.services.solving import solving
 
-router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"], responses=PROBLEMS)
+router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
 
 
 class PinView(BaseModel):
@@ -65,25 +61,8 @@ class WireView(BaseModel):
 class Solve(BaseModel):
     """Solve from a revision; ``afresh`` gives up what was solved before, pins set by hand stay."""
 
-    base: Annotated[int, Field(ge=1)]
+    base: Revision
     afresh: bool = False
-
-
-class UnfitView(BaseModel):
-    """A function that got no pins, and why."""
-
-    function: str
-    name: str
-    reason: str
-
-
-class Solved(BaseModel):
-    """What the solver did: the design after it, who got nothing and why, and what would make them fit."""
-
-    view: DesignView
-    unfit: list[UnfitView]
-    optimal: bool
-    would_fit: list[AddController]
 
 
 @router.get("", responses={200: {"model": WireView}})
@@ -106,37 +85,23 @@ def _boards(r: Resolved) -> list[BoardView]:
     return found
 
 
-@router.post("/solve", responses={200: {"model": Solved}})
-def solve_pins(desk: OnDesk, design_id: DesignId, asked: Solve) -> Response:
-    """Give every line a pin, keep the result, and say what did not fit."""
-    state = desk.open(design_id, asked.base)
-    found = solve(state.resolved, keep=not asked.afresh)
-    command = SetPins(pins=found.pins)
-    unchanged = set(found.pins) == {p for p in state.design.pins if p.by == "solver"}
-    kept = Kept(state, state) if unchanged else desk.command(design_id, asked.base, (command,))
-    more = boards_that_would_fit(state.resolved) if found.unfit else ()
-    return as_json(
-        Solved.model_construct(
-            view=changed_view(kept),
-            unfit=[UnfitView(**left._asdict()) for left in found.unfit],
-            optimal=found.optimal,
-            would_fit=[AddController(board=c.board) for c in more],
-        )
-    )
+@router.post("/solve", status_code=202, responses={202: {"model": JobView}})
+def solve_pins(desk: OnDesk, jobs: WithJobs, design_id: DesignId, asked: Solve) -> Response:
+    """Start giving every line a pin; the result is kept as a revision, and says what did not fit."""
+    desk.open(design_id, asked.base)
+    work = solving(desk, design_id, asked.base, asked.afresh)
+    return as_json(job_view(jobs.start("pins", design_id, work)), 202)
 
 
-@router.get("/pins.csv")
+@router.get("/pins.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
 def pins_csv(desk: OnDesk, design_id: DesignId) -> Response:
     """The pin list as CSV."""
-    return _download(desk.open(design_id).resolved, design_id, "csv", "text/csv; charset=utf-8")
+    content = wire_files(desk.open(design_id).resolved)["wire/pins.csv"]
+    return download(content, "text/csv; charset=utf-8", f"{design_id}-pins.csv")
 
 
-@router.get("/pins.json")
+@router.get("/pins.json", response_class=Response, responses=file_of("application/json"))
 def pins_json(desk: OnDesk, design_id: DesignId) -> Response:
     """The pin list as JSON."""
-    return _download(desk.open(design_id).resolved, design_id, "json", "application/json")
-
-
-def _download(r: Resolved, design_id: str, ending: str, media: str) -> Response:
-    headers = {"content-disposition": f'attachment; filename="{design_id}-pins.{ending}"'}
-    return Response(wire_files(r)[f"wire/pins.{ending}"], media_type=media, headers=headers)
+    content = wire_files(desk.open(design_id).resolved)["wire/pins.json"]
+    return download(content, "application/json", f"{design_id}-pins.json")

@@ -1,29 +1,49 @@
-"""Carrying out commands: each a pure function of a design and the catalogue that gives a new design or raises."""
+"""Carrying out commands: a pure function of a design and the parts that may be chosen."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.handlers import arrange, brief, face, functions, judgement, parts, wire, words
+from wingboard.core.changes.handlers import (
+    arrange,
+    brief,
+    functions,
+    graphics,
+    judgement,
+    legends,
+    modules,
+    parts,
+    pictures,
+    places,
+    procedures,
+    wire,
+    workshop,
+)
 from wingboard.core.changes.handlers.steps import Catalogue, carry_out
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import DesignError, Problem
+from wingboard.core.record.whole import revalidated
 
-REGISTERED = (brief, functions, parts, face, arrange, words, wire, judgement)
+REGISTERED = (
+    brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
+    judgement,
+)  # fmt: skip
 """The modules that carry out the commands."""
 
 
 def apply(design: Design, batch: Sequence[Command], catalogue: Catalogue) -> Design:
-    """Carry out a batch in order, all of it or none.
+    """Carry out a batch in order, all of it or none. What comes back is valid: it can be kept, opened and reviewed.
 
     :param catalogue: the parts that may be chosen, by id; those of the design count too.
-    :raises DesignError: the first command that cannot be carried out, its path ``commands[n]…``.
+    :raises DesignError: the first command that cannot be carried out, its path ``commands[n]…``; or what the whole
+        batch would break, its path the place in the design.
     """
+    changed = design
     for n, command in enumerate(batch):
         try:
-            design = carry_out(command, design, catalogue)
+            changed = carry_out(command, changed, catalogue)
         except DesignError as error:
             path = f"commands[{n}]" + (f".{error.path}" if error.path else "")
             raise type(error)(error.message, path, (Problem(path, error.message),)) from error
-    return design
+    return revalidated(design, changed)

@@ -6,19 +6,40 @@ from typing import Annotated
 
 from pydantic import Field, TypeAdapter
 
-from wingboard.core.changes.commands import arrange, brief, face, functions, judgement, parts, wire, words
+from wingboard.core.changes.commands import (
+    arrange,
+    brief,
+    functions,
+    graphics,
+    judgement,
+    legends,
+    modules,
+    parts,
+    pictures,
+    places,
+    procedures,
+    wire,
+    workshop,
+)
 
 Command = Annotated[
-    brief.Rename | brief.SetBrief | brief.SetKeepOut | brief.RemoveKeepOut | brief.SplitOpening
-    | brief.SetMachine | brief.SetStock | brief.SetSupply | brief.RemoveFromWorkshop | brief.SetOnHand | brief.LogHours
+    brief.Rename | brief.SetBrief | brief.ResizeOpening | brief.MeasureOpening | brief.SetSeat | brief.RemoveSeat
+    | brief.AddKeepOut | brief.EditKeepOut | brief.RemoveKeepOut | brief.SplitOpening
+    | workshop.AddMachine | workshop.EditMachine | workshop.AddStock | workshop.EditStock
+    | workshop.AddSupply | workshop.EditSupply | workshop.RemoveFromWorkshop | workshop.SetOnHand | workshop.LogHours
     | functions.AddFunction | functions.EditFunction | functions.RemoveFunction | functions.MoveFunctions
-    | parts.ChoosePart | parts.CopyPart | parts.CombineParts | parts.MeasurePart | parts.EditPart | parts.RemovePart
-    | face.PlacePart | face.MoveItems | face.TurnItems | face.RemoveItems | face.SetLegend | face.SetPocket
+    | parts.ChoosePart | parts.AdoptPart | parts.CopyPart | parts.CombineParts | parts.MeasurePart | parts.EditPart
+    | parts.RemovePart
+    | places.PlacePart | places.MoveItems | places.TurnItems | places.RemoveItems | places.SetPocket
     | arrange.Arrange | arrange.SwapGroups | arrange.PairMirrored | arrange.UnpairItems | arrange.LockItems
     | arrange.CopyItems
-    | words.SetStyle | words.SetGraphic | words.RemoveGraphic | words.SetProcedure | words.RemoveProcedure
-    | words.SetReference | words.RemoveReference
-    | face.AddModule | face.SetModule | face.SetModuleSize | face.RemoveModule | face.SetLayer
+    | legends.EditLegend | legends.RemoveLegend | legends.SetStyle
+    | graphics.AddGraphic | graphics.EditGraphic | graphics.RemoveGraphic
+    | procedures.AddProcedure | procedures.EditProcedure | procedures.RemoveProcedure
+    | pictures.AddReference | pictures.EditReference | pictures.RemoveReference
+    | pictures.TraceCircle | pictures.AssignCircle | pictures.RemoveCircle
+    | modules.AddModule | modules.EditModule | modules.ResizeModule | modules.SetFixings | modules.RemoveFixings
+    | modules.RemoveModule | modules.EditLayer
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from functools import partial
+from typing import NamedTuple
 
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import module_scenes
-from wingboard.core.files.dxf import write_dxf
+from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
-from wingboard.core.files.template import PAPERS, write_template
 from wingboard.core.findings.finding import Finding
 from wingboard.core.resolved.design import Resolved, ResolvedModule
 
@@ -22,18 +22,38 @@ def cut_file(r: Resolved, findings: Sequence[Finding], module: ResolvedModule, n
     return made[0](made[1]) if made else None
 
 
-def cut_files(r: Resolved, findings: Sequence[Finding]) -> dict[str, bytes]:
-    """All files for the machines: ``cut/<module>/<layer>.svg`` and so on, and ``cut/job-sheet.txt``."""
-    files = {"cut/job-sheet.txt": job_sheet(r, findings).encode()}
-    for module in r.modules.values():
-        for name, (writer, scene) in _named(r, findings, module).items():
-            files[f"cut/{module.module.id}/{name}"] = writer(scene)
-    return files
+class CutFile(NamedTuple):
+    """One file by its path in the export folder, and how many there are in all."""
+
+    many: int
+    name: str
+    content: bytes
+
+
+def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
+    """All files for the machines: ``cut/<module>/<layer>.svg`` and so on, one by one; the job sheet first."""
+    made = {f"cut/{m.module.id}/{n}": maker for m in r.modules.values() for n, maker in _named(r, findings, m).items()}
+    many = len(made) + 1
+    yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings).encode())
+    for name, (writer, scene) in made.items():
+        yield CutFile(many, name, writer(scene))
 
 
 def cut_file_names(r: Resolved, module: ResolvedModule) -> tuple[str, ...]:
     """The names of a module's files."""
     return tuple(_named(r, (), module))
+
+
+def _dxf(scene: Scene) -> bytes:
+    from wingboard.core.files.dxf import write_dxf  # ezdxf takes a while to load, and is not needed at the start
+
+    return write_dxf(scene)
+
+
+def _template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
+    from wingboard.core.files.template import write_template  # reportlab, likewise
+
+    return write_template(scene, paper, notes)
 
 
 Made = tuple[Callable[[Scene], bytes], Scene]
@@ -44,14 +64,15 @@ def _named(r: Resolved, findings: Sequence[Finding], module: ResolvedModule) -> 
     scenes = module_scenes(r, module)
     for name, scene in scenes.items():
         named[f"{name}.svg"] = (write_svg, scene)
-        named[f"{name}.dxf"] = (write_dxf, scene)
+        named[f"{name}.dxf"] = (_dxf, scene)
         if scene.of("pocket"):
             named[f"{name}-from-behind.svg"] = (write_svg, scene.seen_from_behind())
-            named[f"{name}-from-behind.dxf"] = (write_dxf, scene.seen_from_behind())
+            named[f"{name}-from-behind.dxf"] = (_dxf, scene.seen_from_behind())
     first = next(iter(scenes.values()))
     face, rear = mockup_face(r, module), mockup_rear(r, module)
+    left = unsettled(findings)
     for paper in PAPERS:
-        named[f"template-{paper}.pdf"] = (partial(write_template, paper=paper, notes=unsettled(findings)), first)
-        named[f"mock-up-face-{paper}.pdf"] = (partial(write_template, paper=paper), face)
-        named[f"mock-up-rear-{paper}.pdf"] = (partial(write_template, paper=paper), rear)
+        named[f"template-{paper}.pdf"] = (partial(_template, paper=paper, notes=left), first)
+        named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
+        named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
     return named

@@ -13,7 +13,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import MoveItems, PlacePart
+from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.face.near import gap_between, nearest
 from wingboard.core.quantity import VISIBLE, QuantityError, length
 from wingboard.core.record.errors import NotALength, NotPossible

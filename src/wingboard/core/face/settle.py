@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from wingboard.core.changes.commands.face import MoveItems
+from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.face.graphics import graphic_shapes
 from wingboard.core.face.legend import Lettering, letterings, words_on
 from wingboard.core.face.rules import behind_boxes, bridge_needed, keep_out_on, spacing_needed, widest_spacing

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from wingboard.core.files.drawn import Import, NotAnOutline, Unit
-from wingboard.core.files.read_dxf import read_dxf_outlines
-from wingboard.core.files.read_svg import read_svg_outlines
 
 
 def read_outlines(content: bytes, unit: Unit = "as drawn") -> Import:
@@ -16,7 +14,11 @@ def read_outlines(content: bytes, unit: Unit = "as drawn") -> Import:
     if not start:
         raise NotAnOutline("The file is empty")
     if b"<svg" in start or start.startswith((b"<?xml", b"<!doctype")):
+        from wingboard.core.files.read_svg import read_svg_outlines  # loaded when first used, as is the other
+
         return read_svg_outlines(content, unit)
     if b"section" in start or start.startswith(b"999"):
+        from wingboard.core.files.read_dxf import read_dxf_outlines
+
         return read_dxf_outlines(content, unit)
     raise NotAnOutline("Neither a DXF text file nor an SVG drawing; export it as one of these")

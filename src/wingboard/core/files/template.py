@@ -6,22 +6,20 @@ import io
 import math
 from collections.abc import Iterator
 from functools import lru_cache
-from typing import Any, Literal, NamedTuple
+from typing import Any, NamedTuple
 
 from reportlab import rl_config
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
+from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import arc_of
 
 rl_config.useA85 = 0
 """Pages are kept as bytes: turning them into letters takes longer than drawing them."""
 
-Paper = Literal["a4", "letter"]
-PAPERS: dict[Paper, tuple[float, float]] = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
-"""Width and height (mm): ISO 216 and ANSI/ASME Y14.1 (from memory)."""
 MARGIN = 10.0
 FOOT = 22.0
 OVERLAP = 10.0
@@ -76,15 +74,37 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
     """
     spread = tiling(scene.width, scene.height, paper)
     stream = io.BytesIO()
-    canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1)
+    canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1, pageCompression=1)
     canvas.setTitle(scene.title)
-    drawn = [(item, _path(item)) for item in scene.items]
+    drawn = [(item, _path(item), _bounds(item)) for item in scene.items]
     for tile in spread.tiles():
-        _page(canvas, drawn, spread, tile)
+        _page(canvas, [(item, path) for item, path, box in drawn if _on(box, tile, spread)], spread, tile)
         _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
         canvas.showPage()
     canvas.save()
     return stream.getvalue()
+
+
+Box = tuple[float, float, float, float]
+_ROUND = 8.0
+"""Drawn this far (mm) beyond an item's own bounds at the most: its centre mark and its diameter."""
+
+
+def _bounds(item: Item) -> Box:
+    """The least and greatest x and y (mm) of an item, arcs' bulges included generously."""
+    if isinstance(item.path, CirclePath):
+        r = item.path.diameter / 2
+        return item.path.x - r, item.path.y - r, item.path.x + r, item.path.y + r
+    xs, ys = [v.x for v in item.path], [v.y for v in item.path]
+    arcs = (arc_of(a, b) for a, b in zip(item.path, item.path[1:] + item.path[:1], strict=True))
+    swell = max((2 * arc[2] for arc in arcs if arc), default=0.0)
+    return min(xs) - swell, min(ys) - swell, max(xs) + swell, max(ys) + swell
+
+
+def _on(box: Box, tile: Tile, spread: Tiling) -> bool:
+    """Whether any of it can be seen on a page."""
+    right, top = tile.x + spread.window[0], tile.y + spread.window[1]
+    return box[0] - _ROUND < right and box[2] + _ROUND > tile.x and box[1] - _ROUND < top and box[3] + _ROUND > tile.y
 
 
 def _page(canvas: Any, drawn: list[tuple[Item, PDFPathObject]], spread: Tiling, tile: Tile) -> None:

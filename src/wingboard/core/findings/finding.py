@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, PrivateAttr, ValidationError
 
 from wingboard.core.changes.command import Command
 from wingboard.core.record.base import Record, Source
@@ -37,6 +38,17 @@ class Fix(Record):
     commands: tuple[Command, ...] = Field(min_length=1)
 
 
+FixMaker = Callable[[], Fix | None]
+
+
+def offered(make: FixMaker) -> Fix | None:
+    """What ``make`` computes, or None where its figures are outside what a command may hold."""
+    try:
+        return make()
+    except ValidationError:
+        return None
+
+
 class Finding(Record):
     """A check that failed. ``id`` stays the same as long as the same things fail the same check."""
 
@@ -53,7 +65,29 @@ class Finding(Record):
     bound: Literal["least", "most"] = Field("least", description="needed is the least, or the most, allowed")
     source: Source
     fix: Fix | None = None
+    fix_on_request: bool = Field(False, description="More of the kind than are fixed at once: ask for this one's fix")
     accepted: str | None = Field(None, description="Why the builder lives with it")
+
+    _maker: FixMaker | None = PrivateAttr(None)
+
+    def with_maker(self, maker: FixMaker) -> Finding:
+        """This finding, able to compute its fix when the review asks for it."""
+        self._maker = maker
+        return self
+
+    def fixed(self) -> Finding:
+        """This finding with its fix computed; without one where it would be no valid command."""
+        return self if self._maker is None else self.completed({"fix": offered(self._maker)})
+
+    def fixed_on_request(self) -> Finding:
+        """This finding, its fix left to be asked for."""
+        return self if self._maker is None else self.completed({"fix_on_request": True})
+
+    def completed(self, changes: Mapping[str, object]) -> Finding:
+        """This finding with changes, and nothing left to be computed."""
+        made = self.model_copy(update=changes)
+        made._maker = None
+        return made
 
     @property
     def unsettled(self) -> bool:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
-from wingboard.core.findings.finding import Finding, Fix, Measure, Severity, Spot, Station
+from wingboard.core.findings.facets import FACETS, Facet
+from wingboard.core.findings.finding import Finding, Fix, FixMaker, Measure, Severity, Spot, Station
 from wingboard.core.findings.limits import LIMITS, limit
 from wingboard.core.record.base import Source
 from wingboard.core.record.design import Design
@@ -26,6 +28,7 @@ class Check(NamedTuple):
     limits: tuple[str, ...]
     source: Source
     fixes: str
+    reads: tuple[Facet, ...]
     run: Generator
 
     def limit(self, design: Design, n: int = 0) -> float:
@@ -41,14 +44,14 @@ class Check(NamedTuple):
         needed: Measure | None = None,
         most: bool = False,
         source: Source | None = None,
-        fix: Fix | None = None,
+        fix: Fix | FixMaker | None = None,
         title: str | None = None,
         severity: Severity | None = None,
         extra: str = "",
     ) -> Finding:
         """A finding of this check about these subjects; ``extra`` tells two about the same subjects apart."""
-        return Finding(
-            id=":".join((self.code, *subjects, *([extra] if extra else []))),
+        found = Finding(
+            id=identity(self.code, *subjects, *([extra] if extra else [])),
             code=self.code,
             station=self.station,
             severity=severity or self.severity,
@@ -60,10 +63,11 @@ class Check(NamedTuple):
             needed=needed,
             bound="most" if most else "least",
             source=source or self.source,
-            fix=fix,
+            fix=fix if isinstance(fix, Fix) else None,
         )
+        return found if fix is None or isinstance(fix, Fix) else found.with_maker(fix)
 
-    def over(self, functions: Sequence[Function], unit: str, fix: Fix | None = None) -> Finding:
+    def over(self, functions: Sequence[Function], unit: str, fix: Fix | FixMaker | None = None) -> Finding:
         """One finding over many functions: how many, the first four by name."""
         names = ", ".join(f.name for f in functions[:4]) + (" …" if len(functions) > 4 else "")
         found = self.finding(
@@ -77,6 +81,15 @@ class Check(NamedTuple):
 
 
 CHECKS: dict[str, Check] = {}
+LONGEST_ID = 200
+
+
+def identity(code: str, *subjects: str) -> str:
+    """A finding's id: its code and its subjects; a long list of them is shortened to what still tells it apart."""
+    whole = ":".join((code, *subjects))
+    if len(whole) <= LONGEST_ID:
+        return whole
+    return f"{whole[:150]}:{hashlib.sha256(whole.encode()).hexdigest()[:16]}"
 
 
 def check(
@@ -88,8 +101,11 @@ def check(
     limits: tuple[str, ...] = (),
     source: Source | None = None,
     fixes: str = "",
+    reads: tuple[Facet, ...] = FACETS,
 ) -> Callable[[Generator], Generator]:
     """Register a generator of findings. The station is the code's first word.
+
+    :param reads: the facets of a design that it looks at; its findings are kept while those stay the same.
 
     :raises ValueError: the code is taken or a limit is unknown (programming errors).
     """
@@ -100,7 +116,7 @@ def check(
         if code in CHECKS or unknown:
             raise ValueError(f"check {code}: registered twice, or unknown limits {unknown}")
         rests_on = source or (LIMITS[limits[0]].source if limits else Source(kind="practice"))
-        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, run)
+        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, reads, run)
         return run
 
     return register

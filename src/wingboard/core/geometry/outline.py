@@ -68,6 +68,49 @@ def area_of(loop: Loop) -> Polygon:
     return Polygon(flattened(loop))
 
 
+LONGEST_WAY = 100_000.0
+"""No outline is longer all round than this (mm): enough for twenty times the longest side."""
+LEAST_AREA = 1e-4
+"""An outline that encloses less than this (mm²) encloses nothing."""
+
+
+def way_round(loop: Loop) -> float:
+    """The length (mm) of a loop's edges together."""
+    edges = zip(loop, loop[1:] + loop[:1], strict=True)
+    arcs = ((start, end, arc_of(start, end)) for start, end in edges)
+    return math.fsum(
+        abs(arc[2] * arc[4]) if arc else math.hypot(end.x - start.x, end.y - start.y) for start, end, arc in arcs
+    )
+
+
+def reversed_loop(loop: Loop) -> Loop:
+    """The same outline walked the other way, from the same corner; twice is itself."""
+    corners = (loop[0], *reversed(loop[1:]))
+    bulges = [-v.bulge for v in reversed(loop)]
+    return tuple(Vertex(v.x, v.y, bulge) for v, bulge in zip(corners, bulges, strict=True))
+
+
+def simple_loop(loop: Loop) -> Loop:
+    """The loop walked counter-clockwise, when it is an outline: it encloses something and does not cross itself.
+
+    :raises ValueError: it is none, in words for the builder.
+    """
+    if not way_round(loop) <= LONGEST_WAY:
+        raise ValueError(f"This outline is longer than {LONGEST_WAY / 1000:.0f} m all round")
+    area = area_of(loop)
+    if not area.is_valid:
+        raise ValueError("This outline crosses or touches itself")
+    if area.area < LEAST_AREA:
+        raise ValueError("This outline encloses nothing")
+    return loop if area.exterior.is_ccw else reversed_loop(loop)
+
+
+def at_origin(loop: Loop) -> Loop:
+    """The loop with its lower left corner at the origin, where it is not there already (to a micrometre)."""
+    left, low, _, _ = area_of(loop).bounds
+    return loop if max(abs(left), abs(low)) <= 1e-3 else moved(loop, -left, -low)
+
+
 def rounded_rectangle(width: float, height: float, radius: float, x: float = 0.0, y: float = 0.0) -> Loop:
     """A rectangle with its lower left corner at (x, y), counter-clockwise, with circular corners (mm)."""
     r = min(radius, width / 2, height / 2)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import pkgutil
 from collections.abc import Iterable
 from functools import cache
@@ -10,12 +11,20 @@ from importlib import import_module
 import wingboard.core as core
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import CHECKS, Check
+from wingboard.core.overview.memory import Memory
+from wingboard.core.record.base import Source
 from wingboard.core.record.judgement import Acceptance
 from wingboard.core.resolved.design import Resolved
+
+log = logging.getLogger(__name__)
 
 _ORDER = {"must": 0, "judge": 1, "note": 2}
 _WORSE = 0.05
 """An accepted finding comes back when its figure got worse by more than this (in its own unit)."""
+MOST_FINDINGS = 200
+"""Findings of one check that are listed; one more then says that there are more."""
+MOST_FIXES = 12
+"""Findings of one check whose fix is computed with the review; the fix of any other is asked for."""
 
 
 @cache
@@ -27,18 +36,77 @@ def all_checks() -> tuple[Check, ...]:
     return tuple(CHECKS[code] for code in sorted(CHECKS))
 
 
-def review(r: Resolved) -> tuple[Finding, ...]:
-    """All findings, those to fix first, accepted ones last of each severity. The same design, the same findings."""
-    found = [finding for rule in all_checks() for finding in rule.run(r, rule)]
+def review(r: Resolved, memory: Memory | None = None) -> tuple[Finding, ...]:
+    """All findings, those to fix first, accepted ones last. The same design gives the same findings.
+
+    :param memory: keeps what checks found, for as long as what they read stays the same.
+    """
+    kept = memory or Memory()
+    found = [finding for rule in all_checks() for finding in kept.found(rule, r, judged)]
     marked = _marked(found, r.design.accepted)
     return tuple(sorted(marked, key=lambda f: (f.accepted is not None, _ORDER[f.severity], f.code, f.subjects, f.id)))
 
 
+def judged(rule: Check, r: Resolved) -> tuple[Finding, ...]:
+    """What one check finds. One that fails gives a finding that says so, and a line in the log."""
+    found: list[Finding] = []
+    try:
+        for finding in rule.run(r, rule):
+            if len(found) == MOST_FINDINGS:
+                return (*found, _and_more(rule))
+            found.append(finding.fixed() if len(found) < MOST_FIXES else finding.fixed_on_request())
+    except Exception:
+        log.exception("check %s could not judge “%s”", rule.code, r.design.name)
+        return (*found, _not_judged(rule))
+    return tuple(found)
+
+
+def fix_of(r: Resolved, ident: str) -> Finding | None:
+    """A finding by its id with its fix computed, as if it were the only one; None when it is not there."""
+    rule = next((rule for rule in all_checks() if ident.split(":")[0] == rule.code), None)
+    try:
+        found = next((f for f in rule.run(r, rule) if f.id == ident), None) if rule else None
+    except Exception:
+        log.exception("check %s could not judge “%s”", rule.code if rule else "", r.design.name)
+        return None
+    return found.fixed() if found else None
+
+
+def _and_more(rule: Check) -> Finding:
+    many = rule.finding(
+        detail=f"Only the first {MOST_FINDINGS} of this kind are listed; settle some, and the others follow",
+        title=f"{rule.title}, more of them",
+        extra="more",
+    )
+    return many.model_copy(update={"source": Source(kind="computed", note="counted")})
+
+
+def _not_judged(rule: Check) -> Finding:
+    return Finding(
+        id=f"{rule.code}:not-judged",
+        code=rule.code,
+        station=rule.station,
+        severity="judge",
+        title="Could not be judged",
+        detail=f"“{rule.title}” could not be worked out for this design; the log says why. Everything else was",
+        source=Source(kind="computed", note="the check itself failed"),
+    )
+
+
 def clashes(r: Resolved, function: str) -> tuple[Finding, ...]:
     """What the Face finds wrong about one function where it stands, unsettled: quick enough for a drag."""
-    found = [f for rule in all_checks() if rule.station == "face" for f in rule.run(r, rule) if function in f.subjects]
+    found = [f for rule in all_checks() if rule.station == "face" for f in _about(rule, r, function)]
     counted = [f for f in _marked(found, r.design.accepted) if f.unsettled and f.severity != "note" and f.spot]
     return tuple(sorted(counted, key=lambda f: (_ORDER[f.severity], f.code, f.id)))
+
+
+def _about(rule: Check, r: Resolved, function: str) -> list[Finding]:
+    """What a check finds about one function, without fixes."""
+    try:
+        return [f.completed({}) for f in rule.run(r, rule) if function in f.subjects][:MOST_FINDINGS]
+    except Exception:
+        log.exception("check %s could not judge “%s”", rule.code, r.design.name)
+        return []
 
 
 def _marked(found: Iterable[Finding], accepted: tuple[Acceptance, ...]) -> list[Finding]:

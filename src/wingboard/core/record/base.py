@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from wingboard.core.quantity import LONGEST
+from wingboard.core.quantity import LONGEST, SMALLEST
 
 
 class Record(BaseModel):
@@ -17,15 +17,19 @@ class Record(BaseModel):
 
 Mm = Annotated[float, Field(ge=-LONGEST, le=LONGEST)]
 """A coordinate in millimetres."""
-Size = Annotated[float, Field(gt=0, le=LONGEST)]
-"""A size in millimetres, more than nothing."""
+Size = Annotated[float, Field(ge=SMALLEST, le=LONGEST)]
+"""A size in millimetres, at least what can be seen."""
+Distance = Annotated[float, Field(ge=50, le=LONGEST)]
+"""A distance in millimetres from a person, at least a hand's breadth."""
 Length = Annotated[float, Field(ge=0, le=LONGEST)]
 """A size in millimetres that may be nothing."""
 Angle = Annotated[float, Field(ge=-360, le=360)]
 """Degrees, counter-clockwise."""
 Ident = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,47}$")]
 """A short, stable, readable name, unique in a design."""
-Words = Annotated[str, StringConstraints(max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$")]
+MOST_WORDS = 120
+"""Letters that one line of text may have."""
+Words = Annotated[str, StringConstraints(max_length=MOST_WORDS, pattern=r"^[^\x00-\x1f\x7f]*$")]
 """One line of text without control characters."""
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$")]
 """A colour as ``#RRGGBB``."""
@@ -53,3 +57,11 @@ class Source(Record):
             "measure": "measure yours",
         }[self.kind]
         return ", ".join(part for part in (self.note, lead) if part)
+
+
+def place_of(loc: tuple[int | str, ...]) -> str:
+    """A place in a document as people write it: ``("functions", 3, "place", "x")`` → ``functions[3].place.x``."""
+    out = ""
+    for step in loc:
+        out += f"[{step}]" if isinstance(step, int) else (f".{step}" if out else step)
+    return out

@@ -8,6 +8,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from wingboard.core.record.base import place_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import Problem, UnreadableDesign
 from wingboard.core.record.part import Part
@@ -28,7 +29,7 @@ def read_design(text: str | bytes, catalogue: Mapping[str, Part]) -> Design:
     try:
         return Design.model_validate(_completed(upgraded(data), catalogue))
     except ValidationError as error:
-        problems = tuple(Problem(_place(e["loc"]), e["msg"]) for e in error.errors()[:50])
+        problems = tuple(Problem(place_of(e["loc"]), e["msg"]) for e in error.errors()[:50])
         first = problems[0]
         where = f"{first.path}: " if first.path else ""
         raise UnreadableDesign(f"{where}{first.message}", first.path, problems) from error
@@ -51,10 +52,3 @@ def _completed(data: dict[str, Any], catalogue: Mapping[str, Part]) -> dict[str,
     named = dict.fromkeys(f.get("part") for f in functions if isinstance(f, dict))
     missing = [catalogue[n].model_dump() for n in named if isinstance(n, str) and n not in there and n in catalogue]
     return {**data, "parts": [*parts, *missing]}
-
-
-def _place(loc: tuple[int | str, ...]) -> str:
-    out = ""
-    for step in loc:
-        out += f"[{step}]" if isinstance(step, int) else (f".{step}" if out else step)
-    return out

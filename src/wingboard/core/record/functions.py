@@ -25,6 +25,9 @@ State = Literal["wanted", "wired", "proven", "alias", "pending", "dummy"]
 
 HandSide = Literal["", "left", "right", "both"]
 
+Risk = Literal["normal", "guarded", "emergency"]
+"""guarded: it cannot be undone, and wants a guard or a key."""
+StopRole = Literal["real", "theatrical", "power"]
 Moment = Literal["", "start", "run", "stop", "emergency", "service"]
 
 
@@ -46,9 +49,7 @@ class Wanted(Record):
     positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
     switches: Switched = Switched()
     indicator: Words = Field("", description="The light that shows it, in words; empty for none")
-    risk: Literal["normal", "guarded", "emergency"] = Field(
-        "normal", description="guarded: cannot be undone, wants a guard or a key"
-    )
+    risk: Risk = Field("normal", description="guarded: cannot be undone, wants a guard or a key")
     state: State = Field(
         "wanted",
         description="wired and proven as the builder marks them; dummy: does nothing on purpose; "
@@ -65,7 +66,7 @@ class Function(Wanted):
 
     id: Ident
     name: Words = Field(min_length=1)
-    stop_role: Literal["real", "theatrical", "power"] | None = Field(
+    stop_role: StopRole | None = Field(
         None,
         description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch",
     )

@@ -11,12 +11,13 @@ from wingboard.core.record.outlines import Outline
 from wingboard.core.record.workshop import Material
 
 LayerRole = Literal["face", "diffuser", "back", "board"]
+Screw = Literal["M2", "M2.5", "M3", "M4", "M5", "M6"]
 
 
 class Fixings(Record):
     """Corner screws through every layer."""
 
-    screw: Literal["M2", "M2.5", "M3", "M4", "M5", "M6"] = "M3"
+    screw: Screw = "M3"
     inset: Size = 8.0
 
 

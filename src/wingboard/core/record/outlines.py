@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator, model_validator
 
-from wingboard.core.geometry.outline import Loop, Vertex, area_of, rounded_rectangle
+from wingboard.core.geometry.outline import Loop, Vertex, area_of, at_origin, rounded_rectangle, simple_loop
 from wingboard.core.record.base import Length, Mm, Record, Size
 
 
@@ -29,7 +29,13 @@ class ArchOutline(Record):
     kind: Literal["arch"] = "arch"
     width: Size
     height: Size
-    rise: Size
+    rise: Size = Field(description="No more than half the width: a half circle")
+
+    @model_validator(mode="after")
+    def _rises_no_higher_than_a_half_circle(self) -> ArchOutline:
+        if self.rise > self.width / 2:
+            raise ValueError(f"An arch {self.width:g} mm wide rises {self.width / 2:g} mm at most")
+        return self
 
     def loop(self) -> Loop:
         """The outline as points and bulges. The bulge of an arc is its rise over half its chord (DXF Reference)."""
@@ -50,27 +56,70 @@ class OutlinePoint(Record):
     bulge: Annotated[float, Field(ge=-10, le=10)] = 0.0
 
 
+def _points_of(loop: Loop) -> tuple[OutlinePoint, ...]:
+    """Corners as a design keeps them: to a tenth of a micrometre."""
+    return tuple(
+        OutlinePoint(x=round(v.x, 4) + 0.0, y=round(v.y, 4) + 0.0, bulge=round(v.bulge, 6) + 0.0) for v in loop
+    )
+
+
+def _loop_of(points: tuple[OutlinePoint, ...]) -> Loop:
+    return tuple(Vertex(p.x, p.y, p.bulge) for p in points)
+
+
+def simple_points(points: tuple[OutlinePoint, ...], to_origin: bool = False) -> tuple[OutlinePoint, ...]:
+    """Corners walked counter-clockwise, with their lower left at the origin where asked.
+
+    :raises ValueError: they make no outline that could be cut.
+    """
+    loop = _loop_of(points)
+    made = simple_loop(loop)
+    made = at_origin(made) if to_origin else made
+    return points if made is loop else _points_of(made)
+
+
 class PathOutline(Record):
-    """Any closed outline of lines and arcs, counter-clockwise."""
+    """Any closed outline of lines and arcs: simple, counter-clockwise, its lower left at the origin.
+
+    Made so when it enters; one that encloses nothing or crosses itself is refused.
+    """
 
     kind: Literal["path"] = "path"
     points: tuple[OutlinePoint, ...] = Field(min_length=3, max_length=2000)
 
+    @field_validator("points", mode="after")
+    @classmethod
+    def _made_simple(cls, points: tuple[OutlinePoint, ...]) -> tuple[OutlinePoint, ...]:
+        return simple_points(points, to_origin=True)
+
     def loop(self) -> Loop:
         """The outline as points and bulges."""
-        return tuple(Vertex(p.x, p.y, p.bulge) for p in self.points)
+        return _loop_of(self.points)
 
 
 Outline = Annotated[RectOutline | ArchOutline | PathOutline, Field(discriminator="kind")]
 
 
-def path_of(loop: Loop, places: int = 4) -> PathOutline:
-    """A loop as a design keeps it, rounded to a tenth of a micrometre."""
-    points = (
-        OutlinePoint(x=round(v.x, places) + 0.0, y=round(v.y, places) + 0.0, bulge=round(v.bulge, 6) + 0.0)
-        for v in loop
-    )
-    return PathOutline(points=tuple(points))
+def path_of(loop: Loop) -> PathOutline:
+    """A loop as a design keeps it.
+
+    :raises ValidationError: it makes no outline that could be cut.
+    """
+    return PathOutline(points=_points_of(loop))
+
+
+def resized(
+    outline: RectOutline | ArchOutline | PathOutline, width: float | None, height: float | None
+) -> RectOutline | ArchOutline | PathOutline:
+    """The outline ``width`` wide and ``height`` high over all (mm); what is None stays as it is.
+
+    An arch keeps its rise: ``height`` is that of its sides. A free outline is stretched.
+    """
+    if isinstance(outline, PathOutline):
+        x0, y0, x1, y1 = area_of(outline.loop()).bounds
+        return outline if width is None and height is None else stretched(outline, width or x1 - x0, height or y1 - y0)
+    changes = {name: value for name, value in (("width", width), ("height", height)) if value is not None}
+    return type(outline).model_validate({**outline.model_dump(), **changes})
 
 
 def stretched(outline: RectOutline | ArchOutline | PathOutline, width: float, height: float) -> PathOutline:

@@ -39,10 +39,9 @@ class Traced(Record):
     function: Ident | None = Field(None, description="The function whose hole it shows")
 
 
-class Reference(Record):
+class ReferenceFields(Record):
     """A picture under a module: scaled by a known length, or squared by four or more known points."""
 
-    id: Ident
     module: Ident
     picture: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")] = Field(description="SHA-256 of the kept picture")
     width: Annotated[int, Field(ge=1, le=20_000)]
@@ -56,3 +55,9 @@ class Reference(Record):
     points: tuple[Known, ...] = Field((), max_length=40)
     check: KnownLength | None = Field(None, description="A second known length, to test the first")
     circles: tuple[Traced, ...] = Field((), max_length=400)
+
+
+class Reference(ReferenceFields):
+    """A reference picture of a module, by its id."""
+
+    id: Ident

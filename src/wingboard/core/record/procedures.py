@@ -7,9 +7,14 @@ from pydantic import Field
 from wingboard.core.record.base import Ident, Record, Words
 
 
-class Procedure(Record):
+class ProcedureFields(Record):
     """Functions worked one after the other: “shut down”."""
 
-    id: Ident
     name: Words = Field(min_length=1)
     steps: tuple[Ident, ...] = Field(min_length=1, max_length=200)
+
+
+class Procedure(ProcedureFields):
+    """A procedure of the panel, by its id."""
+
+    id: Ident

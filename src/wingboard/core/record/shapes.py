@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from wingboard.core.geometry.outline import Loop, Vertex, area_of, rounded_rectangle
 from wingboard.core.geometry.rounded import Rounded, disc, polygon, slab
 from wingboard.core.record.base import Length, Record, Size
-from wingboard.core.record.outlines import OutlinePoint
+from wingboard.core.record.outlines import OutlinePoint, simple_points
 
 
 class Circle(Record):
@@ -63,6 +63,11 @@ class Path(Record):
 
     kind: Literal["path"] = "path"
     points: tuple[OutlinePoint, ...] = Field(min_length=3, max_length=400)
+
+    @field_validator("points", mode="after")
+    @classmethod
+    def _made_simple(cls, points: tuple[OutlinePoint, ...]) -> tuple[OutlinePoint, ...]:
+        return simple_points(points)
 
     @property
     def span(self) -> tuple[float, float]:

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.geometry.outline import area_of
-from wingboard.core.record.base import Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.base import Distance, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline, RectOutline, stretched
 from wingboard.core.record.workshop import Money, Process
 
@@ -19,10 +19,9 @@ PanelKind = Literal["cab", "vehicle", "boat", "machine", "prop", "aircraft", "ot
 Three = Annotated[tuple[Size, ...], Field(max_length=3)]
 
 
-class KeepOut(Record):
+class KeepOutFields(Record):
     """A box in the way, behind the opening or in front of it, that leaves ``clear`` mm free."""
 
-    id: Ident
     name: Words
     kind: Literal["bar", "frame", "shelf", "neighbour"] = "bar"
     side: Literal["behind", "front"] = "behind"
@@ -31,6 +30,12 @@ class KeepOut(Record):
     width: Size
     height: Size
     clear: Length = Field(description="Room left free, from the panel's front surface")
+
+
+class KeepOut(KeepOutFields):
+    """A keep-out of the brief, by its id."""
+
+    id: Ident
 
 
 class Seat(Record):
@@ -57,10 +62,10 @@ class Brief(Record):
     pitch: Annotated[float, Field(ge=-80, le=90)] = Field(
         0.0, description="How far the panel leans back from upright: 0 a wall, 90 a table, less than 0 overhead"
     )
-    eye_distance: Size | None = Field(None, description="From the eye to the panel's middle, by tape")
+    eye_distance: Distance | None = Field(None, description="From the eye to the panel's middle, by tape")
     eye_height: Mm = Field(0.0, description="The eye above the panel's middle")
     free_hand: Literal["left", "right", "both"] = "both"
-    reach: Size = Field(650, description="From the shoulder to the finger tips")
+    reach: Distance = Field(650, description="From the shoulder to the finger tips")
     seat: Seat | None = None
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
     bought_price: Money | None = Field(None, description="What a bought one costs")

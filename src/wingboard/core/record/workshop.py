@@ -22,10 +22,9 @@ class Tool(Record):
     flutes: Annotated[int, Field(ge=1, le=12)] = 1
 
 
-class Machine(Record):
+class MachineFields(Record):
     """Something that cuts: its bed, the margin round it that it cannot use, its kerf or tools, and how deep it goes."""
 
-    id: Ident
     name: Words = Field(min_length=1)
     kind: Process
     bed_width: Size
@@ -37,10 +36,15 @@ class Machine(Record):
     spindle_rpm: Annotated[int, Field(ge=0, le=200_000)] = 0
 
 
-class Stock(Record):
-    """Sheets of one kind on the shelf."""
+class Machine(MachineFields):
+    """A machine of the workshop, by its id."""
 
     id: Ident
+
+
+class StockFields(Record):
+    """Sheets of one kind on the shelf."""
+
     material: Material
     thickness: Annotated[float, Field(gt=0, le=50)]
     colour: Colour = "#FFFFFF"
@@ -50,14 +54,25 @@ class Stock(Record):
     count: Annotated[int, Field(ge=0, le=10_000)] = 1
 
 
-class Supply(Record):
-    """A power supply on hand."""
+class Stock(StockFields):
+    """Sheets of the workshop, by their id."""
 
     id: Ident
+
+
+class SupplyFields(Record):
+    """A power supply on hand."""
+
     name: Words = Field(min_length=1)
     volts: Annotated[float, Field(gt=0, le=1000)]
     amps: Annotated[float, Field(gt=0, le=1000)]
     count: Annotated[int, Field(ge=0, le=1000)] = 1
+
+
+class Supply(SupplyFields):
+    """A supply of the workshop, by its id."""
+
+    id: Ident
 
 
 class OnHand(Record):

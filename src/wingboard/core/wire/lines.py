@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.wire.boards import Pin
 
 
 class Line(NamedTuple):
@@ -23,6 +24,11 @@ class Line(NamedTuple):
     current: float
     drop: float
     lamp: bool
+
+
+def serves(line: Line, pin: Pin | None) -> bool:
+    """Whether a pin can do what a line needs at all; preferences do not count."""
+    return pin is not None and (pin.analogue or not line.analogue)
 
 
 def lines(r: Resolved) -> tuple[Line, ...]:

@@ -8,9 +8,9 @@ A function's lines stay on one controller. What the counts leave open is then de
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, Protocol
 
 from ortools.sat.python import cp_model
 
@@ -18,7 +18,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import Pin, boards
-from wingboard.core.wire.lines import Line, lines
+from wingboard.core.wire.lines import Line, lines, serves
 
 LEFT_OUT = 10_000
 """Cost of a line without a pin: more than any comfort below."""
@@ -66,7 +66,40 @@ class Solution(NamedTuple):
     bound: float
 
 
-def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence[Controller] = ()) -> Solution:
+class Watch(Protocol):
+    """Somebody who follows the solving, and may stop it."""
+
+    def report(self, done: float, words: str) -> None:
+        """Hear how far it has got: a share from 0 to 1, and what is being done."""
+
+    def stopped(self) -> bool:
+        """Whether it shall stop; the best found by then counts."""
+
+    def when_stopped(self, call: Callable[[], object]) -> None:
+        """Have something called as soon as it shall stop."""
+
+
+class _Nobody:
+    """Nobody follows, and nobody stops it."""
+
+    def report(self, done: float, words: str) -> None:
+        """Nothing."""
+
+    def stopped(self) -> bool:
+        """Never."""
+        return False
+
+    def when_stopped(self, call: Callable[[], object]) -> None:
+        """Never called."""
+
+
+def solve(
+    r: Resolved,
+    keep: bool = True,
+    seconds: float = 10.0,
+    extra: Sequence[Controller] = (),
+    watch: Watch | None = None,
+) -> Solution:
     """Give pins to the lines of a design.
 
     Pins set by hand are always honoured, even those that cannot do what is asked (a check says so).
@@ -74,13 +107,17 @@ def solve(r: Resolved, keep: bool = True, seconds: float = 10.0, extra: Sequence
     :param keep: leave pins that were solved before and still serve where they are.
     :param seconds: time limit; the best found by then is returned with its bound.
     :param extra: further controllers, to try what would make it fit.
+    :param watch: hears of every better solution with its bound, and may stop it.
     :returns: the solver's choices without those by hand, the functions left out, and the quality.
     """
     controllers = (*r.design.controllers, *extra)
-    whole = _Problem(r, keep, controllers, everything=True).solved(seconds)
-    if whole is not None:
-        return whole
-    found = _Problem(r, keep, controllers, everything=False).solved(seconds)
+    follower = watch or _Nobody()
+    follower.report(0.0, "Trying to fit everything")
+    whole = _Problem(r, keep, controllers, everything=True).solved(seconds, follower)
+    if whole is not None or follower.stopped():
+        return whole or Solution((), (), False, float("inf"), 0.0)
+    follower.report(0.5, "Not everything fits; leaving out as little as possible")
+    found = _Problem(r, keep, controllers, everything=False).solved(seconds, follower)
     return found or Solution((), (), False, float("inf"), 0.0)
 
 
@@ -130,7 +167,7 @@ class _Problem:
                     free[controller.id, _kind(pin)].append(pin)
         return free
 
-    def solved(self, seconds: float) -> Solution | None:
+    def solved(self, seconds: float, watch: Watch) -> Solution | None:
         self._functions_on_controllers()
         self._counts()
         self._currents()
@@ -141,7 +178,8 @@ class _Problem:
         solver.parameters.max_time_in_seconds = seconds
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
-        status = solver.solve(self.model)
+        watch.when_stopped(solver.stop_search)
+        status = solver.solve(self.model, _Better(watch))
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
             return None
         boards_of = self._shared_out(solver)
@@ -328,9 +366,17 @@ def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
     return fixed
 
 
-def serves(line: Line, pin: Pin | None) -> bool:
-    """Whether a pin can do what a line needs at all; preferences do not count."""
-    return pin is not None and (pin.analogue or not line.analogue)
+class _Better(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
+    """Passes on every better solution."""
+
+    def __init__(self, watch: Watch) -> None:
+        super().__init__()
+        self._watch = watch
+
+    def on_solution_callback(self) -> None:
+        """Tell its cost and the proven bound; the share done is how near they are."""
+        cost, bound = self.objective_value, self.best_objective_bound
+        self._watch.report(bound / cost if cost else 1.0, f"Cost {cost:.0f}, at least {bound:.0f}")
 
 
 def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:

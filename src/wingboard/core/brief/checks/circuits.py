@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from typing import Literal
 
 from wingboard.core.brief.wanted import duty_of, family_of
 from wingboard.core.changes.command import Command
@@ -59,7 +60,7 @@ def load_unprotected(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 f.id,
                 detail=f"{f.name} switches {f.switches.volts:g} V {f.switches.amps:g} A; no breaker or fuse is listed",
-                fix=Fix(label=f"Add a {rating:g} A breaker", commands=(_breaker(f, rating),)),
+                fix=lambda: Fix(label=f"Add a {rating:g} A breaker", commands=(_breaker(f, rating),)),
             )
 
 
@@ -86,22 +87,23 @@ def source_incomplete(r: Resolved, rule: Check) -> Iterator[Finding]:
             continue
         missing = [d for d in wants if not _belonging(r, f, d) and not (d == "indicator" and f.indicator)]
         if missing:
-            words = {"control": "switch", "protection": "breaker", "indicator": "lamp"}
-            rows = tuple(
-                AddFunction(
-                    name=f"{f.name} {words[d]}"[:120],
-                    group=f.group,
-                    want=wants[d],
-                    of=f.id,
-                    duty="control" if d == "control" else None,
-                )
-                for d in missing
-            )
             yield rule.finding(
                 f.id,
-                detail=f"{f.name} has no {', no '.join(words[d] for d in missing)}",
-                fix=Fix(label=f"Add {' and '.join(words[d] for d in missing)}", commands=rows),
+                detail=f"{f.name} has no {', no '.join(_CALLED[d] for d in missing)}",
+                fix=lambda: Fix(
+                    label=f"Add {' and '.join(_CALLED[d] for d in missing)}",
+                    commands=tuple(_belonging_row(f, d, wants[d]) for d in missing),
+                ),
             )
+
+
+_CALLED = {"control": "switch", "protection": "breaker", "indicator": "lamp"}
+
+
+def _belonging_row(f: Function, duty: str, want: str) -> AddFunction:
+    """The row of a control, protection or indicator that belongs to a source."""
+    duty_said: Literal["control"] | None = "control" if duty == "control" else None
+    return AddFunction(name=f"{f.name} {_CALLED[duty]}"[:120], group=f.group, want=want, of=f.id, duty=duty_said)
 
 
 PAIRED = Source(kind="practice", note="each event has a control and an indicator")
@@ -142,16 +144,17 @@ def event_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the controls of all such events."""
     unseen = [users[0] for users in _events(r).values() if not any(_shows(r, f) for f in users)]
     if unseen:
-        rows = tuple(
-            AddFunction(
-                name=f"{f.switches.event} lamp"[:120],
-                group=f.group,
-                want="lamp",
-                switches=Switched(event=f.switches.event),
-            )
-            for f in unseen
+        yield rule.over(
+            unseen,
+            unit="unseen",
+            fix=lambda: Fix(label="Add a lamp for each", commands=tuple(_lamp_row(f) for f in unseen)),
         )
-        yield rule.over(unseen, unit="unseen", fix=Fix(label="Add a lamp for each", commands=rows))
+
+
+def _lamp_row(f: Function) -> AddFunction:
+    """The row of a lamp that shows a function's event."""
+    event = f.switches.event
+    return AddFunction(name=f"{event} lamp"[:120], group=f.group, want="lamp", switches=Switched(event=event))
 
 
 @check(

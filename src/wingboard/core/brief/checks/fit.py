@@ -11,7 +11,7 @@ from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import same_sheet, sheets_needed
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.brief import SetBrief
-from wingboard.core.changes.commands.face import SetModuleSize
+from wingboard.core.changes.commands.modules import ResizeModule
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit, source_of
 from wingboard.core.findings.registry import Check, check
@@ -69,7 +69,7 @@ def gap_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
             measured=Measure(value=brief.gap),
             needed=Measure(value=need),
             source=source_of(r.design, name),
-            fix=Fix(label=f"Make the gap {need:g} mm", commands=(SetBrief(gap=need),)),
+            fix=lambda: Fix(label=f"Make the gap {need:g} mm", commands=(SetBrief(gap=need),)),
         )
 
 
@@ -88,13 +88,16 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
         return
     widest = max(row.modules, key=lambda p: p.size[0])
     trimmed = round(widest.size[0] + row.clear_worst - 0.05, 1)
-    command = SetModuleSize(module=widest.module.id, width=max(5.0, trimmed), height=widest.size[1])
+    narrower = max(5.0, trimmed)
     yield rule.finding(
         *(p.module.id for p in row.modules),
         detail=f"{row.taken:.1f} mm of modules in {row.opening:.1f}; likely left {row.clear_likely:.2f} mm",
         measured=Measure(value=row.clear_worst),
         needed=Measure(value=0),
-        fix=Fix(label=f"Make {widest.module.name} {trimmed:.1f} mm wide", commands=(command,)),
+        fix=lambda: Fix(
+            label=f"Make {widest.module.name} {narrower:.1f} mm wide",
+            commands=(ResizeModule(module=widest.module.id, width=narrower),),
+        ),
         severity="must" if row.clear_likely < -VISIBLE else "judge",
     )
 

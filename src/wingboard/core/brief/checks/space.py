@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 from itertools import combinations
 
 import shapely
 from shapely import affinity
 
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.face import SetModule, SetModuleSize
+from wingboard.core.changes.commands.modules import EditModule, ResizeModule
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.outline import area_of
@@ -44,7 +45,7 @@ def module_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=Spot(module=module.module.id, x=(x0 + x1) / 2, y=(y0 + y1) / 2),
                 measured=Measure(value=margin),
                 needed=Measure(value=gap),
-                fix=_fitted(module, opening, gap),
+                fix=partial(_fitted, module, opening, gap),
             )
 
 
@@ -70,9 +71,9 @@ def _fitted(module: ResolvedModule, opening: shapely.Polygon, gap: float) -> Fix
     fitted = shapely.box(x, y, x + width, y + height)
     if min(width, height) <= 0 or _margin(fitted, opening) < gap - VISIBLE:
         return None
-    commands: list[Command] = [SetModule(module=module.module.id, x=round(x, 2), y=round(y, 2))]
+    commands: list[Command] = [EditModule(module=module.module.id, x=round(x, 2), y=round(y, 2))]
     if (width, height) != (outline.width, outline.height):
-        commands.append(SetModuleSize(module=module.module.id, width=round(width, 2), height=round(height, 2)))
+        commands.append(ResizeModule(module=module.module.id, width=round(width, 2), height=round(height, 2)))
     return Fix(label=f"Make it {width:.1f} × {height:.1f} mm, inside the gap", commands=tuple(commands))
 
 
@@ -100,8 +101,8 @@ def modules_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
                 detail=f"{a.module.name} and {b.module.name}",
                 measured=Measure(value=apart),
                 needed=Measure(value=gap),
-                fix=Fix(
+                fix=lambda: Fix(
                     label=f"Move {right.module.name} to x {x:.1f}",
-                    commands=(SetModule(module=right.module.id, x=round(x, 2)),),
+                    commands=(EditModule(module=right.module.id, x=round(x, 2)),),
                 ),
             )

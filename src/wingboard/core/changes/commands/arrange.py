@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.changes.commands.functions import Some
-from wingboard.core.record.base import Angle, Ident, Length, Mm, Record
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Angle, Ident, Length, Mm
 
 How = Literal[
     "row", "column", "grid", "arc", "ring",
@@ -16,7 +17,7 @@ How = Literal[
 ]  # fmt: skip
 
 
-class Arrange(Record):
+class Arrange(Saying):
     """Put placed parts in order; the first named leads and stays, unless said otherwise.
 
     ``row``, ``column``: one after the other, ``pitch`` apart. ``grid``: rows of ``columns``. ``arc``: on ``radius``
@@ -36,7 +37,7 @@ class Arrange(Record):
     end: Angle = 30.0
 
 
-class SwapGroups(Record):
+class SwapGroups(Saying):
     """Let two sets of parts change places, each keeping its own order."""
 
     do: Literal["swap_groups"] = "swap_groups"
@@ -44,7 +45,7 @@ class SwapGroups(Record):
     second: Some
 
 
-class PairMirrored(Record):
+class PairMirrored(Saying):
     """Place the second as the first's mirror image, about the module's middle, and keep them a pair."""
 
     do: Literal["pair"] = "pair"
@@ -52,14 +53,14 @@ class PairMirrored(Record):
     second: Ident
 
 
-class UnpairItems(Record):
+class UnpairItems(Saying):
     """No longer a mirrored pair."""
 
     do: Literal["unpair"] = "unpair"
     functions: Some
 
 
-class LockItems(Record):
+class LockItems(Saying):
     """Lock parts where they are, or free them."""
 
     do: Literal["lock"] = "lock"
@@ -67,7 +68,7 @@ class LockItems(Record):
     locked: bool = True
 
 
-class CopyItems(Record):
+class CopyItems(Saying):
     """Copy placed parts, each as a new function with the same part, words and wishes."""
 
     do: Literal["copy_items"] = "copy_items"

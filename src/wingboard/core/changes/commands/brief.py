@@ -1,4 +1,4 @@
-"""Commands of the brief: the space, what is in the way, and the workshop."""
+"""Commands of the brief: the space, and what is in the way."""
 
 from __future__ import annotations
 
@@ -6,56 +6,104 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Ident, Length, Mm, Record, Size, Words
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Distance, Ident, Length, Mm, Size, Words
 from wingboard.core.record.outlines import Outline
-from wingboard.core.record.space import KeepOut, PanelKind, Seat, Three
-from wingboard.core.record.workshop import Machine, Money, Process, Stage, Stock, Supply
+from wingboard.core.record.space import KeepOutFields, PanelKind
+from wingboard.core.record.workshop import Money, Process
 
 
-class Rename(Record):
+class Rename(Saying):
     """Give the design another name."""
 
     do: Literal["rename"] = "rename"
     name: Words = Field(min_length=1)
 
 
-class SetBrief(Record):
-    """Change what is known of the space; fields left out stay. Process, eye, seat and price may be set to none."""
+class SetBrief(Saying):
+    """Change what is known of the space; fields left out stay. Process, eye and price may be set to none."""
 
     do: Literal["set_brief"] = "set_brief"
     title: Words | None = None
     kind: PanelKind | None = None
     opening: Outline | None = None
-    widths: Three | None = None
-    heights: Three | None = None
     process: Process | None = None
     gap: Length | None = None
     depth: Size | None = None
     pitch: Annotated[float, Field(ge=-80, le=90)] | None = None
-    eye_distance: Size | None = None
+    eye_distance: Distance | None = None
     eye_height: Mm | None = None
     free_hand: Literal["left", "right", "both"] | None = None
-    reach: Size | None = None
-    seat: Seat | None = None
+    reach: Distance | None = None
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] | None = None
     bought_price: Money | None = None
 
 
-class SetKeepOut(Record):
-    """Add a keep-out, or replace the one with the same id."""
+class ResizeOpening(Saying):
+    """Make the opening this wide and high over its sides; fields left out stay. A free outline is stretched."""
 
-    do: Literal["set_keepout"] = "set_keepout"
-    keepout: KeepOut
+    do: Literal["resize_opening"] = "resize_opening"
+    width: Size | None = None
+    height: Size | None = None
+    rise: Size | None = Field(None, description="Of an arched top")
+    radius: Length | None = Field(None, description="Of a rectangle's corners")
 
 
-class RemoveKeepOut(Record):
+class MeasureOpening(Saying):
+    """Set one of up to three measured widths or heights of the opening; none takes it away."""
+
+    do: Literal["measure_opening"] = "measure_opening"
+    of: Literal["widths", "heights"]
+    place: Annotated[int, Field(ge=1, le=3)] = Field(description="The first, second or third reading")
+    value: Size | None
+
+
+class SetSeat(Saying):
+    """Change what is known of the person's knees; fields left out stay, or take their usual values at first."""
+
+    do: Literal["set_seat"] = "set_seat"
+    edge_height: Size | None = None
+    knee_height: Size | None = None
+    knee_reach: Mm | None = None
+    clear: Length | None = None
+
+
+class RemoveSeat(Saying):
+    """Nobody sits before the panel."""
+
+    do: Literal["remove_seat"] = "remove_seat"
+
+
+class AddKeepOut(KeepOutFields, Saying):
+    """Add a keep-out. Without an id the next free one is taken."""
+
+    do: Literal["add_keepout"] = "add_keepout"
+    id: Ident | None = None
+
+
+class EditKeepOut(Saying):
+    """Change a keep-out; fields left out stay."""
+
+    do: Literal["edit_keepout"] = "edit_keepout"
+    keepout: Ident
+    name: Words | None = None
+    kind: Literal["bar", "frame", "shelf", "neighbour"] | None = None
+    side: Literal["behind", "front"] | None = None
+    x: Mm | None = None
+    y: Mm | None = None
+    width: Size | None = None
+    height: Size | None = None
+    clear: Length | None = None
+
+
+class RemoveKeepOut(Saying):
     """Take a keep-out away."""
 
     do: Literal["remove_keepout"] = "remove_keepout"
     keepout: Ident
 
 
-class SplitOpening(Record):
+class SplitOpening(Saying):
     """Replace the modules by new ones side by side that fill the opening less the gap; parts return to the tray."""
 
     do: Literal["split_opening"] = "split_opening"
@@ -64,50 +112,3 @@ class SplitOpening(Record):
         (), max_length=12, description="Of the width, in any unit; equal when left out"
     )
     seam: Length = Field(0.4, description="Between two neighbours")
-
-
-class SetMachine(Record):
-    """Add a machine, or replace the one with the same id."""
-
-    do: Literal["set_machine"] = "set_machine"
-    machine: Machine
-
-
-class SetStock(Record):
-    """Add sheets to the stock, or replace those with the same id."""
-
-    do: Literal["set_stock"] = "set_stock"
-    stock: Stock
-
-
-class SetSupply(Record):
-    """Add a supply, or replace the one with the same id."""
-
-    do: Literal["set_supply"] = "set_supply"
-    supply: Supply
-
-
-class RemoveFromWorkshop(Record):
-    """Take a machine, sheets, a supply or logged hours away."""
-
-    do: Literal["remove_from_workshop"] = "remove_from_workshop"
-    kind: Literal["machines", "stock", "supplies", "hours"]
-    id: Ident
-
-
-class SetOnHand(Record):
-    """Say how many of a part are in the drawer; none takes the line away."""
-
-    do: Literal["set_on_hand"] = "set_on_hand"
-    part: Ident
-    count: Annotated[int, Field(ge=0, le=100_000)]
-
-
-class LogHours(Record):
-    """Log hours for a stage of the work, and how many controls they covered."""
-
-    do: Literal["log_hours"] = "log_hours"
-    stage: Stage
-    hours: Annotated[float, Field(gt=0, le=10_000)]
-    controls: Annotated[int, Field(ge=1, le=10_000)]
-    note: Words = ""

@@ -6,13 +6,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Ident, Record, Words
-from wingboard.core.record.functions import Duty, HandSide, Moment, State, Switched, Wanted
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Ident, Words
+from wingboard.core.record.functions import Duty, HandSide, Moment, Risk, State, StopRole, Wanted
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
 
 
-class AddFunction(Wanted):
+class AddFunction(Wanted, Saying):
     """Add a thing the panel does. Without an id the next free ``f…`` is taken."""
 
     do: Literal["add_function"] = "add_function"
@@ -20,7 +21,7 @@ class AddFunction(Wanted):
     name: Words = Field(min_length=1)
 
 
-class EditFunction(Record):
+class EditFunction(Saying):
     """Change what a function is called or needs; fields left out stay; those of :data:`NULLABLE` may be none."""
 
     do: Literal["edit_function"] = "edit_function"
@@ -29,27 +30,31 @@ class EditFunction(Record):
     group: Words | None = None
     want: Words | None = None
     positions: tuple[Words, ...] | None = Field(None, max_length=24)
-    switches: Switched | None = None
+    event: Words | None = Field(None, description="In the panel's logic, that it switches")
+    volts: Annotated[float, Field(ge=0, le=1000)] | None = Field(None, description="Of the load it switches")
+    amps: Annotated[float, Field(ge=0, le=200)] | None = None
+    ac: bool | None = None
+    bus: Words | None = None
     indicator: Words | None = None
-    risk: Literal["normal", "guarded", "emergency"] | None = None
+    risk: Risk | None = None
     state: State | None = None
     duty: Duty | None = None
     of: Ident | None = None
     hand: HandSide | None = None
     moment: Moment | None = None
-    stop_role: Literal["real", "theatrical", "power"] | None = None
+    stop_role: StopRole | None = None
     scheme: Literal["direct", "ladder"] | None = None
     digits: Annotated[int, Field(ge=1, le=16)] | None = None
 
 
-class RemoveFunction(Record):
+class RemoveFunction(Saying):
     """Take a function away, with its place, legend and pins."""
 
     do: Literal["remove_function"] = "remove_function"
     function: Ident
 
 
-class MoveFunctions(Record):
+class MoveFunctions(Saying):
     """Move rows of the list before another row, or to its end."""
 
     do: Literal["move_functions"] = "move_functions"

@@ -6,10 +6,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Record, Words
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Words
 
 
-class AcceptFinding(Record):
+class AcceptFinding(Saying):
     """Live with a finding of severity “judge”, and say why."""
 
     do: Literal["accept"] = "accept"
@@ -18,14 +19,14 @@ class AcceptFinding(Record):
     measured: float | None = None
 
 
-class RetractAcceptance(Record):
+class RetractAcceptance(Saying):
     """Bring an accepted finding back."""
 
     do: Literal["retract"] = "retract"
     finding: Annotated[str, Field(max_length=200)]
 
 
-class SetLimit(Record):
+class SetLimit(Saying):
     """Override a default limit, with a reason; no value brings the default back."""
 
     do: Literal["set_limit"] = "set_limit"

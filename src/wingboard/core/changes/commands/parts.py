@@ -6,12 +6,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Angle, Ident, Length, Mm, Words
+from wingboard.core.record.part import Part
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Path, Rect
 
 
-class ChoosePart(Record):
+class ChoosePart(Saying):
     """Give a function a part from the catalogue or from the design; none puts it back to open."""
 
     do: Literal["choose_part"] = "choose_part"
@@ -19,7 +21,14 @@ class ChoosePart(Record):
     part: Ident | None
 
 
-class CopyPart(Record):
+class AdoptPart(Saying):
+    """Bring a builder's own part of another design into this one, as it is there."""
+
+    do: Literal["adopt_part"] = "adopt_part"
+    part: Part
+
+
+class CopyPart(Saying):
     """Copy a part into one of the builder's own, to be measured."""
 
     do: Literal["copy_part"] = "copy_part"
@@ -28,7 +37,7 @@ class CopyPart(Record):
     name: Words = Field(min_length=1)
 
 
-class CombineParts(Record):
+class CombineParts(Saying):
     """One part of the builder's own from two that share a hole, the first in front; their depths add."""
 
     do: Literal["combine_parts"] = "combine_parts"
@@ -37,7 +46,7 @@ class CombineParts(Record):
     name: Words = Field(min_length=1)
 
 
-class MeasurePart(Record):
+class MeasurePart(Saying):
     """Replace the calliper readings of an own part; what follows from them is computed anew."""
 
     do: Literal["measure_part"] = "measure_part"
@@ -45,7 +54,7 @@ class MeasurePart(Record):
     readings: tuple[Reading, ...] = Field(max_length=12)
 
 
-class EditPart(Record):
+class EditPart(Saying):
     """Change an own part; fields left out stay."""
 
     do: Literal["edit_part"] = "edit_part"
@@ -66,7 +75,7 @@ class EditPart(Record):
     sample_first: bool | None = None
 
 
-class RemovePart(Record):
+class RemovePart(Saying):
     """Take an own part away that no function uses."""
 
     do: Literal["remove_part"] = "remove_part"

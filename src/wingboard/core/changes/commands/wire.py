@@ -6,11 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Ident, Record, Words
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.wiring import BoardKind, PinChoice
 
 
-class AddController(Record):
+class AddController(Saying):
     """Add a board."""
 
     do: Literal["add_controller"] = "add_controller"
@@ -19,14 +20,14 @@ class AddController(Record):
     board: BoardKind
 
 
-class RemoveController(Record):
+class RemoveController(Saying):
     """Take a board away, with the pins given on it."""
 
     do: Literal["remove_controller"] = "remove_controller"
     controller: Ident
 
 
-class PinLine(Record):
+class PinLine(Saying):
     """Give a line a pin by hand."""
 
     do: Literal["pin"] = "pin"
@@ -35,14 +36,14 @@ class PinLine(Record):
     pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
 
 
-class UnpinLines(Record):
+class UnpinLines(Saying):
     """Take the pins of these lines back."""
 
     do: Literal["unpin"] = "unpin"
     lines: Annotated[tuple[str, ...], Field(min_length=1, max_length=5000)]
 
 
-class SetPins(Record):
+class SetPins(Saying):
     """Replace every pin the solver chose by these; pins set by hand stay."""
 
     do: Literal["set_pins"] = "set_pins"

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from wingboard.core.changes.arranging import ArrangedPart, arranged, swapped
 from wingboard.core.changes.commands.arrange import Arrange, CopyItems, LockItems, PairMirrored, SwapGroups, UnpairItems
-from wingboard.core.changes.handlers.face import moved_place, placed_functions
+from wingboard.core.changes.handlers.places import moved_place, placed_functions
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,

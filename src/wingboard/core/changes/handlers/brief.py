@@ -1,30 +1,43 @@
-"""The space, what is in the way, and the workshop."""
+"""The space, and what is in the way."""
 
 from __future__ import annotations
 
-from typing import Any
-
 from wingboard.core.changes.commands.brief import (
-    LogHours,
-    RemoveFromWorkshop,
+    AddKeepOut,
+    EditKeepOut,
+    MeasureOpening,
     RemoveKeepOut,
+    RemoveSeat,
     Rename,
+    ResizeOpening,
     SetBrief,
-    SetKeepOut,
-    SetMachine,
-    SetOnHand,
-    SetStock,
-    SetSupply,
+    SetSeat,
     SplitOpening,
 )
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, free_ident, given, with_changes, with_functions
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    changes_in,
+    edited,
+    found,
+    new_ident,
+    replaced,
+    with_changes,
+    with_functions,
+    without,
+)
 from wingboard.core.changes.splitting import split
-from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import NotPossible, UnknownThing
-from wingboard.core.record.workshop import Hours, OnHand
+from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.outlines import ArchOutline, RectOutline, resized
+from wingboard.core.record.space import Brief, KeepOut, Seat
 
-NULLABLE = ("process", "eye_distance", "seat", "bought_price")
+NULLABLE = ("process", "eye_distance", "bought_price")
+
+
+def with_brief(design: Design, brief: Brief) -> Design:
+    """The design with another brief."""
+    return with_changes(design, brief=brief)
 
 
 @carry_out.register
@@ -34,27 +47,59 @@ def handle_rename(command: Rename, design: Design, catalogue: Catalogue) -> Desi
 
 @carry_out.register
 def handle_set_brief(command: SetBrief, design: Design, catalogue: Catalogue) -> Design:
-    names = [n for n in SetBrief.model_fields if n != "do"]
-    changes = given(command, *names) | {n: getattr(command, n) for n in NULLABLE if n in command.model_fields_set}
-    if command.opening is not None and area_of(command.opening.loop()).is_valid is False:
-        raise NotPossible("This outline crosses itself", "opening")
-    return with_changes(design, brief=design.brief.model_copy(update=changes))
+    return with_brief(design, edited(design.brief, changes_in(command, nullable=NULLABLE)))
 
 
 @carry_out.register
-def handle_set_keep_out(command: SetKeepOut, design: Design, catalogue: Catalogue) -> Design:
-    kept = list(design.brief.keepouts)
-    at = next((i for i, k in enumerate(kept) if k.id == command.keepout.id), len(kept))
-    kept[at : at + 1] = [command.keepout]
-    return with_changes(design, brief=design.brief.model_copy(update={"keepouts": tuple(kept)}))
+def handle_resize_opening(command: ResizeOpening, design: Design, catalogue: Catalogue) -> Design:
+    outline = design.brief.opening
+    if command.rise is not None and not isinstance(outline, ArchOutline):
+        raise NotPossible("Only an arched top has a rise", "rise")
+    if command.radius is not None and not isinstance(outline, RectOutline):
+        raise NotPossible("Only a rectangle has rounded corners of one radius", "radius")
+    extra = changes_in(command, "width", "height")
+    shaped = edited(resized(outline, command.width, command.height), extra)
+    return with_brief(design, edited(design.brief, {"opening": shaped}))
+
+
+@carry_out.register
+def handle_measure_opening(command: MeasureOpening, design: Design, catalogue: Catalogue) -> Design:
+    readings: list[float] = list(getattr(design.brief, command.of))
+    at = min(command.place - 1, len(readings))
+    readings[at : at + 1] = [] if command.value is None else [command.value]
+    return with_brief(design, edited(design.brief, {command.of: tuple(readings)}))
+
+
+@carry_out.register
+def handle_set_seat(command: SetSeat, design: Design, catalogue: Catalogue) -> Design:
+    seat = edited(design.brief.seat or Seat(), changes_in(command))
+    return with_brief(design, edited(design.brief, {"seat": seat}))
+
+
+@carry_out.register
+def handle_remove_seat(command: RemoveSeat, design: Design, catalogue: Catalogue) -> Design:
+    return with_brief(design, edited(design.brief, {"seat": None}))
+
+
+@carry_out.register
+def handle_add_keep_out(command: AddKeepOut, design: Design, catalogue: Catalogue) -> Design:
+    boxes = design.brief.keepouts
+    ident = new_ident(command.id, (k.id for k in boxes), f"{command.kind}-")
+    made = KeepOut(**{**changes_in(command), "id": ident})
+    return with_brief(design, design.brief.model_copy(update={"keepouts": (*boxes, made)}))
+
+
+@carry_out.register
+def handle_edit_keep_out(command: EditKeepOut, design: Design, catalogue: Catalogue) -> Design:
+    box = found(design.brief.keepouts, command.keepout, "keep-out", "keepout")
+    changed = replaced(design.brief.keepouts, edited(box, changes_in(command, "keepout")))
+    return with_brief(design, design.brief.model_copy(update={"keepouts": changed}))
 
 
 @carry_out.register
 def handle_remove_keep_out(command: RemoveKeepOut, design: Design, catalogue: Catalogue) -> Design:
-    kept = tuple(k for k in design.brief.keepouts if k.id != command.keepout)
-    if len(kept) == len(design.brief.keepouts):
-        raise UnknownThing(f"There is no keep-out “{command.keepout}”", "keepout")
-    return with_changes(design, brief=design.brief.model_copy(update={"keepouts": kept}))
+    kept = without(design.brief.keepouts, command.keepout, "keep-out", "keepout")
+    return with_brief(design, design.brief.model_copy(update={"keepouts": kept}))
 
 
 @carry_out.register
@@ -62,50 +107,3 @@ def handle_split_opening(command: SplitOpening, design: Design, catalogue: Catal
     modules = split(design.brief, command.names, command.shares, command.seam)
     freed = {f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place}
     return with_changes(with_functions(design, freed), modules=modules, graphics=(), references=())
-
-
-def _with_shelf(design: Design, kind: str, entry: Any) -> Design:
-    """The workshop with an entry added, or replacing the one of its id."""
-    entries = list(getattr(design.workshop, kind))
-    at = next((i for i, e in enumerate(entries) if e.id == entry.id), len(entries))
-    entries[at : at + 1] = [entry]
-    return with_changes(design, workshop=design.workshop.model_copy(update={kind: tuple(entries)}))
-
-
-@carry_out.register
-def handle_set_machine(command: SetMachine, design: Design, catalogue: Catalogue) -> Design:
-    return _with_shelf(design, "machines", command.machine)
-
-
-@carry_out.register
-def handle_set_stock(command: SetStock, design: Design, catalogue: Catalogue) -> Design:
-    return _with_shelf(design, "stock", command.stock)
-
-
-@carry_out.register
-def handle_set_supply(command: SetSupply, design: Design, catalogue: Catalogue) -> Design:
-    return _with_shelf(design, "supplies", command.supply)
-
-
-@carry_out.register
-def handle_log_hours(command: LogHours, design: Design, catalogue: Catalogue) -> Design:
-    ident = free_ident((h.id for h in design.workshop.hours), "h")
-    return _with_shelf(design, "hours", Hours(id=ident, **command.model_dump(exclude={"do"})))
-
-
-@carry_out.register
-def handle_remove_from_workshop(command: RemoveFromWorkshop, design: Design, catalogue: Catalogue) -> Design:
-    entries = getattr(design.workshop, command.kind)
-    kept = tuple(e for e in entries if e.id != command.id)
-    if len(kept) == len(entries):
-        raise UnknownThing(f"There is no “{command.id}” among the {command.kind} of this workshop", "id")
-    return with_changes(design, workshop=design.workshop.model_copy(update={command.kind: kept}))
-
-
-@carry_out.register
-def handle_set_on_hand(command: SetOnHand, design: Design, catalogue: Catalogue) -> Design:
-    if command.part not in catalogue and all(p.id != command.part for p in design.parts):
-        raise UnknownThing(f"There is no part “{command.part}” in the catalogue or in this design", "part")
-    kept = tuple(p for p in design.workshop.parts if p.part != command.part)
-    added = (OnHand(part=command.part, count=command.count),) if command.count else ()
-    return with_changes(design, workshop=design.workshop.model_copy(update={"parts": (*kept, *added)}))

@@ -6,8 +6,9 @@ from wingboard.core.changes.commands.functions import AddFunction, EditFunction,
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
+    changes_in,
+    edited,
     find_function,
-    given,
     new_ident,
     with_changes,
     with_functions,
@@ -15,7 +16,9 @@ from wingboard.core.changes.handlers.steps import (
 )
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.functions import Function, Wanted
+from wingboard.core.record.functions import Function, Switched, Wanted
+from wingboard.core.record.legends import Graphic
+from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
 
 
@@ -29,6 +32,7 @@ def handle_add_function(command: AddFunction, design: Design, catalogue: Catalog
 
 
 NULLABLE = ("stop_role", "duty", "of", "digits")
+SWITCHED = tuple(Switched.model_fields)
 
 
 @carry_out.register
@@ -38,9 +42,11 @@ def handle_edit_function(command: EditFunction, design: Design, catalogue: Catal
         find_function(design, command.of, "of")
         if command.of == function.id:
             raise NotPossible(f"“{function.name}” cannot belong to itself", "of")
-    changes = given(command, *(n for n in EditFunction.model_fields if n not in ("do", "function")))
-    changes |= {n: getattr(command, n) for n in NULLABLE if n in command.model_fields_set}
-    changed = function.model_copy(update=changes)
+    changes = changes_in(command, "function", *SWITCHED, nullable=NULLABLE)
+    load = changes_in(command, *(set(EditFunction.model_fields) - set(SWITCHED)))
+    if load:
+        changes["switches"] = edited(function.switches, load)
+    changed = edited(function, changes)
     if (changed.positions, changed.scheme) != (function.positions, function.scheme):
         design = without_pins(design, {function.id}, only_solver=True)
     return with_functions(design, {function.id: changed})
@@ -53,14 +59,28 @@ def handle_remove_function(command: RemoveFunction, design: Design, catalogue: C
     return with_changes(
         design,
         functions=tuple(_without(f, function.id) for f in design.functions if f is not function),
-        graphics=tuple(
-            g.model_copy(update={"functions": tuple(i for i in g.functions if i != function.id)})
-            if function.id in g.functions
-            else g
-            for g in design.graphics
-        ),
+        graphics=tuple(g for g in (_spans_less(g, function.id) for g in design.graphics) if g is not None),
         procedures=tuple(p for p in (_fewer_steps(p, function.id) for p in design.procedures) if p.steps),
+        references=tuple(_shows_no(r, function.id) for r in design.references),
     )
+
+
+def _spans_less(graphic: Graphic, gone: str) -> Graphic | None:
+    """The graphic without the function that is gone; None for a bracket that spanned nothing else."""
+    if gone not in graphic.functions:
+        return graphic
+    left = tuple(i for i in graphic.functions if i != gone)
+    if graphic.kind == "bracket" and not left and graphic.width <= 0:
+        return None
+    return graphic.model_copy(update={"functions": left})
+
+
+def _shows_no(reference: Reference, gone: str) -> Reference:
+    """The picture with no circle that shows the hole of the function that is gone."""
+    if all(circle.function != gone for circle in reference.circles):
+        return reference
+    circles = (c.model_copy(update={"function": None}) if c.function == gone else c for c in reference.circles)
+    return reference.model_copy(update={"circles": tuple(circles)})
 
 
 def _without(f: Function, gone: str) -> Function:

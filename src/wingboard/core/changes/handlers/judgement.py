@@ -7,6 +7,7 @@ from wingboard.core.changes.handlers.steps import Catalogue, carry_out, with_cha
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.judgement import Acceptance, LimitChoice
+from wingboard.core.record.limits import LIMITS
 
 
 @carry_out.register
@@ -26,6 +27,8 @@ def handle_retract_acceptance(command: RetractAcceptance, design: Design, catalo
 
 @carry_out.register
 def handle_set_limit(command: SetLimit, design: Design, catalogue: Catalogue) -> Design:
+    if command.limit not in LIMITS:
+        raise UnknownThing(f"There is no limit “{command.limit}”", "limit")
     others = tuple(limit for limit in design.limits if limit.limit != command.limit)
     if command.value is None:
         return with_changes(design, limits=others)

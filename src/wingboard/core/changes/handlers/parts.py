@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
-from wingboard.core.changes.commands.parts import ChoosePart, CombineParts, CopyPart, EditPart, MeasurePart, RemovePart
+from wingboard.core.changes.commands.parts import (
+    AdoptPart,
+    ChoosePart,
+    CombineParts,
+    CopyPart,
+    EditPart,
+    MeasurePart,
+    RemovePart,
+)
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
+    changes_in,
     find_function,
-    given,
     new_ident,
     with_changes,
     with_functions,
@@ -63,6 +71,13 @@ def _replaced(design: Design, part: Part) -> Design:
 
 
 @carry_out.register
+def handle_adopt_part(command: AdoptPart, design: Design, catalogue: Catalogue) -> Design:
+    if any(p.id == command.part.id for p in design.parts):
+        raise NotPossible(f"“{command.part.id}” is taken already", "part.id")
+    return with_changes(design, parts=(*design.parts, command.part))
+
+
+@carry_out.register
 def handle_copy_part(command: CopyPart, design: Design, catalogue: Catalogue) -> Design:
     base = _any_part(design, command.part, catalogue)
     ident = _new_part_ident(design, command.id, catalogue)
@@ -92,7 +107,7 @@ def handle_measure_part(command: MeasurePart, design: Design, catalogue: Catalog
 def handle_edit_part(command: EditPart, design: Design, catalogue: Catalogue) -> Design:
     part = _own_part(design, command.part, catalogue)
     names = set(EditPart.model_fields) - {"do", "part", "key_angle", "cutout", "bezel"}
-    changes, sources = given(command, *sorted(names)), dict(part.sources)
+    changes, sources = changes_in(command, *(set(EditPart.model_fields) - names)), dict(part.sources)
     if command.key_angle is not None:
         if part.key is None:
             raise NotPossible(f"“{part.name}” has no key to turn", "key_angle")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 import shapely
 
@@ -45,7 +46,7 @@ def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
                     spot=between(module, bodies, near),
                     measured=Measure(value=near.gap),
                     needed=Measure(value=need),
-                    fix=move_to_settle(r, module, movable, "bodies"),
+                    fix=partial(move_to_settle, r, module, movable, "bodies"),
                     extra="" if len(movable) == 2 else module.owner_name(min(owners)).replace(" ", "-"),
                 )
 
@@ -105,7 +106,7 @@ def _hits(r: Resolved, rule: Check, module: ResolvedModule, placed: Placed, box:
         measured=Measure(value=depth),
         needed=Measure(value=box.clear),
         most=True,
-        fix=move_to_settle(r, module, [placed], "keepouts"),
+        fix=partial(move_to_settle, r, module, [placed], "keepouts"),
         extra=box.id,
     )
 

@@ -10,7 +10,7 @@ import shapely
 
 from wingboard.core.brief.wanted import duty_of
 from wingboard.core.changes.commands.arrange import Arrange, PairMirrored
-from wingboard.core.changes.commands.face import TurnItems
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.handlers.arrange import mirror_place
 from wingboard.core.face.checks.spots import at, between
 from wingboard.core.face.near import neighbours
@@ -128,7 +128,7 @@ def sweep_broken(r: Resolved, rule: Check) -> Iterator[Finding]:
                 needed=Measure(value=0, unit="jumps"),
                 most=True,
                 extra=sweep.procedure.id,
-                fix=_in_a_row(sweep.steps),
+                fix=partial(_in_a_row, sweep.steps),
             )
 
 
@@ -180,7 +180,7 @@ def _collisions(r: Resolved, rule: Check, guards: bool) -> Iterator[Finding]:
                 spot=between(module, covers, near),
                 measured=Measure(value=near.gap),
                 needed=Measure(value=need),
-                fix=move_to_settle(r, module, pair, "covers"),
+                fix=partial(move_to_settle, r, module, pair, "covers"),
             )
 
 

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import partial
 
 from shapely import Polygon
 
-from wingboard.core.changes.commands.face import PlacePart
-from wingboard.core.changes.commands.words import RemoveGraphic, SetStyle
+from wingboard.core.changes.commands.graphics import RemoveGraphic
+from wingboard.core.changes.commands.legends import SetStyle
+from wingboard.core.changes.commands.places import PlacePart
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.graphics import Drawing, graphic_shapes
 from wingboard.core.face.legend import letterings, words_on
@@ -69,7 +71,7 @@ def legend_small(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=worst),
                 needed=Measure(value=need),
                 extra="lens" if inside else "face",
-                fix=None if inside else _larger(r, seen, need),
+                fix=None if inside else partial(_larger, r, seen, need),
             )
             yield found.model_copy(update={"subjects": tuple(small)})
 
@@ -213,7 +215,7 @@ def trace_missed(r: Resolved, rule: Check) -> Iterator[Finding]:
             if function is None or function.place is None or hole.off_centre is None or hole.off_centre <= most:
                 continue
             x, y = round(hole.circle.x, 2), round(hole.circle.y, 2)
-            place = PlacePart(function=function.id, module=reference.module, x=x, y=y, turn=function.place.turn)
+            turn = function.place.turn
             yield rule.finding(
                 function.id,
                 detail=f"{function.name}; the trace is round within {hole.circle.residual:.2f} mm",
@@ -221,5 +223,10 @@ def trace_missed(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=hole.off_centre),
                 needed=Measure(value=most),
                 most=True,
-                fix=None if function.locked else Fix(label="Move it onto its trace", commands=(place,)),
+                fix=None
+                if function.locked
+                else lambda: Fix(
+                    label="Move it onto its trace",
+                    commands=(PlacePart(function=function.id, module=reference.module, x=x, y=y, turn=turn),),
+                ),
             )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 from wingboard.core.face.checks.spots import between
 from wingboard.core.face.rules import RoomNeeded, spacing_needed, widest_spacing
@@ -46,5 +47,5 @@ def _finding(r: Resolved, rule: Check, module: ResolvedModule, near: Near, need:
         measured=Measure(value=near.gap),
         needed=Measure(value=need.value),
         source=source_of(r.design, need.limit),
-        fix=move_to_settle(r, module, [a, b], "hands"),
+        fix=partial(move_to_settle, r, module, [a, b], "hands"),
     )

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 from typing import NamedTuple
 
-from wingboard.core.changes.commands.face import MoveItems
+from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.face.checks.spots import at, between
 from wingboard.core.face.rules import RoomNeeded, bridge_needed
 from wingboard.core.face.settle import move_to_settle
@@ -68,7 +69,7 @@ def _pair_finding(
         measured=Measure(value=web.near.gap),
         needed=Measure(value=web.need.value),
         source=source_of(r.design, web.need.limit),
-        fix=move_to_settle(r, module, movable, "openings"),
+        fix=partial(move_to_settle, r, module, movable, "openings"),
         extra="" if len(movable) == 2 else module.owner_name(min(owners)).replace(" ", "-"),
         severity=_softened(web.near.gap, web.need) if rule.code == "face.bridge-thin" else None,
     )
@@ -186,7 +187,7 @@ def _edge_finding(
         measured=Measure(value=margin),
         needed=Measure(value=need.value),
         source=source_of(r.design, need.limit),
-        fix=move_to_settle(r, module, [placed], "edge") or _to_the_middle(module, placed),
+        fix=lambda: move_to_settle(r, module, [placed], "edge") or _to_the_middle(module, placed),
         extra="edge",
         severity=_softened(margin, need) if rule.code == "face.bridge-thin" else None,
     )

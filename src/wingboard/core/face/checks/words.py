@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.changes.commands.face import SetLegend
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import Word, lettering, letterings, words_on
 from wingboard.core.face.settle import Mover, move_to_settle
@@ -14,7 +14,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import TOUCH, VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.record.legends import Legend
+from wingboard.core.record.legends import written
 from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
 
 MECHANISM = Source(kind="computed", note="360° / ways of the mechanism, kept when a stop limits it")
@@ -40,7 +40,9 @@ def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=at(module, placed.place.x + word.x, placed.place.y + word.y),
                 measured=Measure(value=gap),
                 needed=Measure(value=need),
-                fix=_other_side(r, module, placed) or move_to_settle(r, module, [placed], "words", "words_edge"),
+                fix=lambda: (
+                    _other_side(r, module, placed) or move_to_settle(r, module, [placed], "words", "words_edge")
+                ),
                 extra=word.role,
             )
 
@@ -82,7 +84,7 @@ def _other_side(r: Resolved, module: ResolvedModule, placed: Placed) -> Fix | No
     moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
     if max(Mover(r, module, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
         return None
-    command = SetLegend(function=placed.function.id, legend=turned)
+    command = EditLegend(function=placed.function.id, side=turned.side)
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))
 
 
@@ -106,7 +108,7 @@ def _step_wrong(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator
     legend, detents = placed.function.legend, placed.part.detents
     if legend is None or legend.step is None or detents is None or abs(legend.step - detents.step) < 0.05:
         return
-    follow = SetLegend(function=placed.function.id, legend=legend.model_copy(update={"step": None}))
+    follow = EditLegend(function=placed.function.id, step=None)
     yield rule.finding(
         placed.function.id,
         detail=f"{placed.function.name}: words drawn every {legend.step:g}°, its {detents.ways}-way mechanism "
@@ -171,9 +173,13 @@ def no_legend(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all placed functions without words."""
     bare = [p for p in r.placed if p.function.legend is None]
     if bare:
-        commands = tuple(SetLegend(function=p.function.id, legend=Legend(text=p.function.name.upper())) for p in bare)
-        fix = Fix(label="Name them all", commands=commands)
-        yield rule.over([p.function for p in bare], unit="bare", fix=fix)
+        yield rule.over([p.function for p in bare], unit="bare", fix=lambda: _named_all(r, bare))
+
+
+def _named_all(r: Resolved, bare: list[Placed]) -> Fix:
+    upper = r.design.style.upper
+    commands = tuple(EditLegend(function=p.function.id, text=written(p.function.name, upper)) for p in bare)
+    return Fix(label="Name them all", commands=commands)
 
 
 @check(

@@ -84,7 +84,7 @@ def unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
     if open_ones:
         first = open_ones[0]
         names = ", ".join(p.name for p in open_ones[:4]) + (" …" if len(open_ones) > 4 else "")
-        copy = CopyPart(part=first.id, name=f"{first.name}, mine"[:120])
+        copy = CopyPart(part=first.id, name=f"{first.name[:110]}, mine")
         yield rule.finding(
             detail=names,
             measured=Measure(value=len(open_ones), unit="parts"),

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.changes.commands.face import TurnItems
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.parts import ChoosePart
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.counting import counts
@@ -130,7 +130,7 @@ def way_up(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=min(turn, 360 - turn), unit="°"),
                 needed=Measure(value=0, unit="°"),
                 most=True,
-                fix=Fix(label="Turn it upright", commands=(TurnItems(functions=(ident,), by=-turn),)),
+                fix=lambda: Fix(label="Turn it upright", commands=(TurnItems(functions=(ident,), by=-turn),)),
             )
 
 

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import partial
 
-from wingboard.core.changes.commands.face import SetPocket
+from wingboard.core.changes.commands.places import SetPocket
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
@@ -38,7 +39,7 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=_spot(placed),
                 measured=Measure(value=bush.length),
                 needed=Measure(value=need),
-                fix=_pocket(r, placed, need - bush.length),
+                fix=partial(_pocket, r, placed, need - bush.length),
             )
 
 
@@ -84,7 +85,7 @@ def pocket_floor(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=_spot(placed),
                 measured=Measure(value=left),
                 needed=Measure(value=need),
-                fix=Fix(
+                fix=lambda: Fix(
                     label=f"Make it {depth:.1f} mm deep",
                     commands=(SetPocket(function=placed.function.id, depth=depth),),
                 ),

@@ -12,8 +12,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
-from wingboard.core.wire.lines import lines
-from wingboard.core.wire.solve import serves
+from wingboard.core.wire.lines import lines, serves
 
 BOARDS = Source(kind="published", note="pin tables of the boards' variant headers")
 
@@ -84,7 +83,7 @@ def pin_left_over(r: Resolved, rule: Check) -> Iterator[Finding]:
             measured=Measure(value=len(stale), unit="pins"),
             needed=Measure(value=0, unit="pins"),
             most=True,
-            fix=Fix(label="Take them back", commands=(UnpinLines(lines=tuple(stale)),)),
+            fix=lambda: Fix(label="Take them back", commands=(UnpinLines(lines=tuple(stale)),)),
         )
 
 

@@ -1,0 +1,79 @@
+"""Commands about the modules of a panel and the layers of their stack."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Colour, Ident, Length, Mm, Size, Words
+from wingboard.core.record.modules import Screw
+from wingboard.core.record.outlines import Outline
+from wingboard.core.record.workshop import Material
+
+
+class AddModule(Saying):
+    """Add a module. Without an id the next free one is taken."""
+
+    do: Literal["add_module"] = "add_module"
+    id: Ident | None = None
+    name: Words = Field(min_length=1)
+    outline: Outline
+    x: Mm = 0.0
+    y: Mm = 0.0
+
+
+class EditModule(Saying):
+    """Change a module; fields left out stay."""
+
+    do: Literal["edit_module"] = "edit_module"
+    module: Ident
+    name: Words | None = Field(None, min_length=1)
+    outline: Outline | None = None
+    x: Mm | None = None
+    y: Mm | None = None
+    tolerance: Length | None = None
+
+
+class ResizeModule(Saying):
+    """Make a module's plate this wide and high; a field left out stays. A free outline is stretched."""
+
+    do: Literal["resize_module"] = "resize_module"
+    module: Ident
+    width: Size | None = None
+    height: Size | None = None
+
+
+class SetFixings(Saying):
+    """Change a module's corner screws; fields left out stay, or take their usual values when it had none."""
+
+    do: Literal["set_fixings"] = "set_fixings"
+    module: Ident
+    screw: Screw | None = None
+    inset: Size | None = None
+
+
+class RemoveFixings(Saying):
+    """Leave a module without corner screws."""
+
+    do: Literal["remove_fixings"] = "remove_fixings"
+    module: Ident
+
+
+class RemoveModule(Saying):
+    """Take a module away; its parts return to the tray."""
+
+    do: Literal["remove_module"] = "remove_module"
+    module: Ident
+
+
+class EditLayer(Saying):
+    """Change a sheet of the stack; fields left out stay."""
+
+    do: Literal["edit_layer"] = "edit_layer"
+    layer: Ident
+    name: Words | None = None
+    material: Material | None = None
+    thickness: Annotated[float, Field(gt=0, le=50)] | None = None
+    colour: Colour | None = None

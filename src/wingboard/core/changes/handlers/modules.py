@@ -1,0 +1,85 @@
+"""The modules of a panel and the layers of their stack."""
+
+from __future__ import annotations
+
+from wingboard.core.changes.commands.modules import (
+    AddModule,
+    EditLayer,
+    EditModule,
+    RemoveFixings,
+    RemoveModule,
+    ResizeModule,
+    SetFixings,
+)
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    changes_in,
+    edited,
+    find_module,
+    found,
+    new_ident,
+    replaced,
+    with_changes,
+    with_functions,
+)
+from wingboard.core.record.design import Design
+from wingboard.core.record.modules import Fixings, Module
+from wingboard.core.record.outlines import resized
+
+
+@carry_out.register
+def handle_add_module(command: AddModule, design: Design, catalogue: Catalogue) -> Design:
+    ident = new_ident(command.id, (m.id for m in design.modules), "module-")
+    module = Module(id=ident, name=command.name, outline=command.outline, x=command.x, y=command.y)
+    return with_changes(design, modules=(*design.modules, module))
+
+
+def with_module(design: Design, changed: Module) -> Design:
+    """The design with a module in the place of the one with its id."""
+    return with_changes(design, modules=replaced(design.modules, changed))
+
+
+@carry_out.register
+def handle_edit_module(command: EditModule, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    return with_module(design, edited(module, changes_in(command, "module")))
+
+
+@carry_out.register
+def handle_resize_module(command: ResizeModule, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    outline = resized(module.outline, command.width, command.height)
+    return with_module(design, edited(module, {"outline": outline}))
+
+
+@carry_out.register
+def handle_set_fixings(command: SetFixings, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    fixings = edited(module.fixings or Fixings(), changes_in(command, "module"))
+    return with_module(design, edited(module, {"fixings": fixings}))
+
+
+@carry_out.register
+def handle_remove_fixings(command: RemoveFixings, design: Design, catalogue: Catalogue) -> Design:
+    return with_module(design, edited(find_module(design, command.module), {"fixings": None}))
+
+
+@carry_out.register
+def handle_remove_module(command: RemoveModule, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    freed = {
+        f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place and f.place.module == module.id
+    }
+    return with_changes(
+        with_functions(design, freed),
+        modules=tuple(m for m in design.modules if m is not module),
+        graphics=tuple(g for g in design.graphics if g.module != module.id),
+        references=tuple(r for r in design.references if r.module != module.id),
+    )
+
+
+@carry_out.register
+def handle_edit_layer(command: EditLayer, design: Design, catalogue: Catalogue) -> Design:
+    layer = found(design.stack, command.layer, "layer", "layer")
+    return with_changes(design, stack=replaced(design.stack, edited(layer, changes_in(command, "layer"))))

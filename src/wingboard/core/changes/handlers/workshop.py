@@ -1,0 +1,104 @@
+"""Machines, sheets, supplies, parts on hand and hours."""
+
+from __future__ import annotations
+
+from typing import Any, TypeVar
+
+from wingboard.core.changes.commands.workshop import (
+    AddMachine,
+    AddStock,
+    AddSupply,
+    EditMachine,
+    EditStock,
+    EditSupply,
+    LogHours,
+    RemoveFromWorkshop,
+    SetOnHand,
+)
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    changes_in,
+    edited,
+    found,
+    free_ident,
+    new_ident,
+    replaced,
+    with_changes,
+    without,
+)
+from wingboard.core.record.base import Record
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.workshop import Hours, Machine, OnHand, Stock, Supply
+
+Thing = TypeVar("Thing", Machine, Stock, Supply)
+
+
+def _with(design: Design, kind: str, entries: tuple[Any, ...]) -> Design:
+    """The design with other entries of one kind in its workshop."""
+    return with_changes(design, workshop=design.workshop.model_copy(update={kind: entries}))
+
+
+def _added(entries: tuple[Thing, ...], thing: type[Thing], command: Record, stem: str) -> tuple[Thing, ...]:
+    ident = new_ident(getattr(command, "id", None), (e.id for e in entries), stem)
+    made: Thing = thing.model_validate({**changes_in(command), "id": ident})
+    return entries + (made,)
+
+
+@carry_out.register
+def handle_add_machine(command: AddMachine, design: Design, catalogue: Catalogue) -> Design:
+    return _with(design, "machines", _added(design.workshop.machines, Machine, command, f"{command.kind}-"))
+
+
+@carry_out.register
+def handle_edit_machine(command: EditMachine, design: Design, catalogue: Catalogue) -> Design:
+    machine = found(design.workshop.machines, command.machine, "machine", "machine")
+    changed = edited(machine, changes_in(command, "machine"))
+    return _with(design, "machines", replaced(design.workshop.machines, changed))
+
+
+@carry_out.register
+def handle_add_stock(command: AddStock, design: Design, catalogue: Catalogue) -> Design:
+    return _with(design, "stock", _added(design.workshop.stock, Stock, command, "sheet-"))
+
+
+@carry_out.register
+def handle_edit_stock(command: EditStock, design: Design, catalogue: Catalogue) -> Design:
+    sheet = found(design.workshop.stock, command.stock, "sheet", "stock")
+    changed = edited(sheet, changes_in(command, "stock"))
+    return _with(design, "stock", replaced(design.workshop.stock, changed))
+
+
+@carry_out.register
+def handle_add_supply(command: AddSupply, design: Design, catalogue: Catalogue) -> Design:
+    return _with(design, "supplies", _added(design.workshop.supplies, Supply, command, "supply-"))
+
+
+@carry_out.register
+def handle_edit_supply(command: EditSupply, design: Design, catalogue: Catalogue) -> Design:
+    supply = found(design.workshop.supplies, command.supply, "supply", "supply")
+    changed = edited(supply, changes_in(command, "supply"))
+    return _with(design, "supplies", replaced(design.workshop.supplies, changed))
+
+
+@carry_out.register
+def handle_remove_from_workshop(command: RemoveFromWorkshop, design: Design, catalogue: Catalogue) -> Design:
+    kept = without(getattr(design.workshop, command.kind), command.id, f"entry among the {command.kind} called", "id")
+    return _with(design, command.kind, kept)
+
+
+@carry_out.register
+def handle_set_on_hand(command: SetOnHand, design: Design, catalogue: Catalogue) -> Design:
+    if command.part not in catalogue and all(p.id != command.part for p in design.parts):
+        raise UnknownThing(f"There is no part “{command.part}” in the catalogue or in this design", "part")
+    kept = tuple(p for p in design.workshop.parts if p.part != command.part)
+    added = (OnHand(part=command.part, count=command.count),) if command.count else ()
+    return _with(design, "parts", (*kept, *added))
+
+
+@carry_out.register
+def handle_log_hours(command: LogHours, design: Design, catalogue: Catalogue) -> Design:
+    ident = free_ident((h.id for h in design.workshop.hours), "h")
+    logged = Hours(id=ident, **command.model_dump(exclude={"do"}))
+    return _with(design, "hours", (*design.workshop.hours, logged))

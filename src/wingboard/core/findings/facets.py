@@ -1,0 +1,39 @@
+"""The facets of a design that checks read, so that what a check found is kept while its facets stay the same."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, Literal, get_args
+
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Wanted
+
+Facet = Literal[
+    "name", "brief", "wishes", "places", "legends", "parts", "modules", "stack", "controllers", "pins", "limits",
+    "workshop", "style", "graphics", "procedures", "references",
+]  # fmt: skip
+"""A field of the design; its functions are three: what is wanted of them, where they stand, what they read."""
+FACETS: tuple[Facet, ...] = get_args(Facet)
+
+_WISHES = ("id", "name", "part", "stop_role", "scheme", "digits", *Wanted.model_fields)
+_PLACES = ("id", "part", "place", "locked", "pair", "pocket", "digits")
+_LEGENDS = ("id", "name", "legend", "positions")
+
+
+def _of_functions(names: tuple[str, ...]) -> Callable[[Design], tuple[Any, ...]]:
+    def facet(design: Design) -> tuple[Any, ...]:
+        return tuple(tuple(getattr(f, name) for name in names) for f in design.functions)
+
+    return facet
+
+
+_OF_FUNCTIONS: dict[Facet, Callable[[Design], tuple[Any, ...]]] = {
+    "wishes": _of_functions(_WISHES),
+    "places": _of_functions(_PLACES),
+    "legends": _of_functions(_LEGENDS),
+}
+
+
+def facet_of(design: Design, facet: Facet) -> Any:
+    """The values a facet stands for: equal for two designs when nothing that it covers differs."""
+    return _OF_FUNCTIONS[facet](design) if facet in _OF_FUNCTIONS else getattr(design, facet)

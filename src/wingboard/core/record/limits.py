@@ -1,0 +1,67 @@
+"""Every default limit of the checks, once, with its unit and source. A design may override each, with a reason."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.record.base import Source
+
+SPACING = Source(kind="memory", note="MIL-STD-1472, one finger, at random")
+SPACING_EYE = Source(kind="memory", note="MIL-STD-1472, legibility by distance")
+PRACTICE = Source(kind="practice")
+SAFE = Source(kind="memory", note="IEC 60364-4-41, touch voltage")
+
+
+class Limit(NamedTuple):
+    """A figure a check compares with."""
+
+    value: float
+    unit: str
+    says: str
+    source: Source
+
+
+LIMITS: dict[str, Limit] = {
+    "toggle-spacing": Limit(19.0, "mm", "between two toggle levers or guards, edge to edge", SPACING),
+    "button-spacing": Limit(13.0, "mm", "between two button caps, edge to edge", SPACING),
+    "knob-spacing": Limit(25.0, "mm", "between two knobs, edge to edge, one hand", SPACING),
+    "emergency-factor": Limit(
+        2.0,
+        "times",
+        "the usual distance, round an emergency control",
+        Source(kind="practice", note="stands apart"),
+    ),
+    "bridge-least": Limit(2.0, "mm", "between two openings, or an opening and the edge, in any sheet", PRACTICE),
+    "bridge-acrylic": Limit(1.0, "× thickness", "bridge in acrylic, plywood and plastics", PRACTICE),
+    "bridge-fibre": Limit(1.5, "× thickness", "bridge in hardboard and MDF", PRACTICE),
+    "bridge-metal": Limit(1.0, "mm", "bridge in aluminium and steel", PRACTICE),
+    "body-clearance": Limit(1.0, "mm", "between two bodies behind the panel", PRACTICE),
+    "legend-clearance": Limit(0.8, "mm", "between words and what covers the face", PRACTICE),
+    "cover-clearance": Limit(0.5, "mm", "between caps, knobs, bezels and guards", PRACTICE),
+    "seam-clearance": Limit(2.0, "mm", "from words to the next module", PRACTICE),
+    "reach-primary": Limit(0.8, "× reach", "zone a hand finds without leaning", PRACTICE),
+    "legend-angle": Limit(16.0, "′", "minutes of arc a capital subtends at the eye, at least", SPACING_EYE),
+    "trace-deviation": Limit(0.5, "mm", "from a hole to its trace on a picture", PRACTICE),
+    "pocket-floor": Limit(1.0, "mm", "left under a pocket, and never under a third of the sheet", PRACTICE),
+    "breaker-factor": Limit(1.25, "times", "a fuse or breaker over its load, at least", PRACTICE),
+    "touch-ac": Limit(50.0, "V AC", "above it a licensed electrician wires", SAFE),
+    "touch-dc": Limit(120.0, "V DC", "above it a licensed electrician wires", SAFE),
+    "opening-spread": Limit(1.0, "mm", "between widths or heights measured at three places", PRACTICE),
+    "gap-hand": Limit(0.3, "mm", "fit gap a side of a plate sawn and sanded", PRACTICE),
+    "gap-machine": Limit(0.2, "mm", "fit gap a side of a plate cut by laser, mill or printer", PRACTICE),
+    "reading-spread": Limit(0.10, "mm", "between three calliper readings of one dimension", PRACTICE),
+    "sheet-difference": Limit(0.25, "mm", "between a reading and the data sheet", PRACTICE),
+    "pin-reserve": Limit(10.0, "%", "of all pins kept free", PRACTICE),
+    "chip-current": Limit(
+        0.2,
+        "A",
+        "through all pins of one AVR chip",
+        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
+    ),
+    "pin-current": Limit(
+        0.02,
+        "A",
+        "through one pin in normal work",
+        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
+    ),
+}
