@@ -111,7 +111,7 @@ def export(
             typer.echo(str(target))
     left = unsettled(findings)
     if left:
-        typer.echo(f"wingboard: not settled before cutting: {'; '.join(left)}", err=True)
+        typer.echo(f"wingboard: not settled before cutting: {'; '.join(str(line) for line in left)}", err=True)
 
 
 @app.command()

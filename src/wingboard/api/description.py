@@ -7,6 +7,7 @@ from typing import Any
 from fastapi import FastAPI
 
 from wingboard.api.problems import ProblemDetails
+from wingboard.services.news import Progressed, Revised
 
 PROBLEM = "application/problem+json"
 _FAILURES = {
@@ -24,7 +25,7 @@ def describe(app: FastAPI) -> None:
     def described() -> dict[str, Any]:
         if app.openapi_schema is None:
             document = plain()
-            document["components"]["schemas"].update(_problem_schemas())
+            document["components"]["schemas"].update(_further_schemas())
             for path in document["paths"].values():
                 for operation in path.values():
                     _with_problems(operation["responses"])
@@ -34,9 +35,10 @@ def describe(app: FastAPI) -> None:
     app.openapi = described  # type: ignore[method-assign]
 
 
-def _problem_schemas() -> dict[str, Any]:
+def _further_schemas() -> dict[str, Any]:
     schema = ProblemDetails.model_json_schema(ref_template="#/components/schemas/{model}")
-    return {**schema.pop("$defs", {}), "ProblemDetails": schema}
+    told = {kind.__name__: kind.model_json_schema() for kind in (Revised, Progressed)}
+    return {**schema.pop("$defs", {}), "ProblemDetails": schema, **told}
 
 
 def _with_problems(responses: dict[str, Any]) -> None:

@@ -31,6 +31,6 @@ export async function answered<T>(request: Promise<{ data?: T; error?: unknown }
     status: problem?.status ?? 500,
     detail: problem?.detail ?? "The server could not answer; the design is unchanged",
     errors: problem?.errors ?? [],
-    ...(problem?.head == null ? {} : { head: problem.head }),
+    head: problem?.head ?? null,
   });
 }

@@ -9,10 +9,10 @@ export const move = (functions: string[], dx: number, dy: number): Command => ({
 });
 export const turn = (functions: string[], by: number): Command => ({ do: "turn", functions, by });
 export const toTray = (functions: string[]): Command => ({ do: "remove", functions });
-export const place = (fn: string, panel: string, x: number, y: number, by = 0): Command => ({
+export const place = (fn: string, module: string, x: number, y: number, by = 0): Command => ({
   do: "place",
   function: fn,
-  panel,
+  module,
   x,
   y,
   turn: by,
@@ -26,6 +26,24 @@ export type Added = Extract<Command, { do: "add_function" }>;
 export type FnChanges = Omit<Extract<Command, { do: "edit_function" }>, "do" | "function">;
 export type BriefChanges = Omit<Extract<Command, { do: "set_brief" }>, "do">;
 export const setBrief = (changes: BriefChanges): Command => ({ do: "set_brief", ...changes });
+export type OpeningSize = Omit<Extract<Command, { do: "resize_opening" }>, "do">;
+export const resizeOpening = (changes: OpeningSize): Command => ({ do: "resize_opening", ...changes });
+export const measureOpening = (
+  measured: "widths" | "heights",
+  place: number,
+  value: number | null,
+): Command => ({ do: "measure_opening", of: measured, place, value });
+/** Another opening: what was measured of the old one goes. */
+export const replaceOpening = (
+  opening: NonNullable<BriefChanges["opening"]>,
+  old: { widths: readonly number[]; heights: readonly number[] },
+): Command[] => [
+  setBrief({ opening }),
+  ...old.widths.map((_, n) => measureOpening("widths", old.widths.length - n, null)),
+  ...old.heights.map((_, n) => measureOpening("heights", old.heights.length - n, null)),
+];
+export type SeatChanges = Omit<Extract<Command, { do: "set_seat" }>, "do">;
+export const setSeat = (changes: SeatChanges): Command => ({ do: "set_seat", ...changes });
 export const removeFunction = (fn: string): Command => ({ do: "remove_function", function: fn });
 export const editFunction = (fn: string, changes: FnChanges): Command => ({
   do: "edit_function",

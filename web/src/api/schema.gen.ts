@@ -1829,7 +1829,7 @@ export interface components {
             /** Modules */
             modules: components["schemas"]["CutModule"][];
             /** Unsettled */
-            unsettled: string[];
+            unsettled: components["schemas"]["UnsettledView"][];
             /** Cautions */
             cautions: string[];
         };
@@ -5304,6 +5304,19 @@ export interface components {
             /** Lines */
             lines: string[];
         };
+        /**
+         * UnsettledView
+         * @description A finding that is still to be fixed or judged, in one line.
+         */
+        UnsettledView: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "must" | "judge" | "note";
+            /** Words */
+            words: string;
+        };
         /** ValidationError */
         ValidationError: {
             /** Location */
@@ -5467,6 +5480,51 @@ export interface components {
              * @default null
              */
             head: number | null;
+        };
+        /**
+         * Revised
+         * @description A revision of a design was kept.
+         */
+        Revised: {
+            /**
+             * Kind
+             * @default revised
+             * @constant
+             */
+            kind: "revised";
+            /** Design */
+            design: string;
+            /** Revision */
+            revision: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Progressed
+         * @description How a job stands. ``done`` is the share that is done, from 0 to 1, or none where that is not known.
+         */
+        Progressed: {
+            /**
+             * Kind
+             * @default job
+             * @constant
+             */
+            kind: "job";
+            /** Job */
+            job: string;
+            /** Task */
+            task: string;
+            /** Design */
+            design: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Done */
+            done: number | null;
+            /** Words */
+            words: string;
         };
     };
     responses: never;

@@ -2,14 +2,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Redirect, Route, Switch } from "wouter";
-import { answered, api } from "../api/client";
+import { answered, api, Refused } from "../api/client";
+import { Damaged } from "./Damaged";
 import { DesignContext, useDesignQuery } from "./design";
 import { FirstVisit } from "./FirstVisit";
 import { Frame } from "./Frame";
+import { useNews } from "./news";
 import { useSelectionInAddress } from "./place";
 import { isStation } from "./stations";
 
 export function App() {
+  useNews();
   return (
     <Switch>
       <Route path="/">
@@ -27,6 +30,9 @@ export function App() {
     </Switch>
   );
 }
+
+/** The problem that a damaged design answers with. */
+const DAMAGED = "urn:wingboard:unreadable-revision";
 
 /** The design that was kept last, or the first visit. */
 function Start() {
@@ -49,6 +55,8 @@ function Opened({ id, station }: { id: string; station: string | undefined }) {
     document.title = name ? `${name} · Wing Board` : "Wing Board";
   }, [name]);
   if (!isStation(station)) return <Redirect to={`/d/${id}/face`} replace />;
+  if (design.error instanceof Refused && design.error.problem.type === DAMAGED)
+    return <Damaged id={id} reason={design.error.message} />;
   if (design.isError) return <Message title="This design cannot be opened" text={design.error.message} />;
   if (!design.data) return <Message title="Opening…" text="" />;
   return (

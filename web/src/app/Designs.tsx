@@ -28,7 +28,7 @@ export function Designs({ onClose, station }: { onClose: () => void; station: St
               href={`/d/${d.id}/${station}`}
               className={`flex justify-between gap-4 px-2 py-1.5 hover:bg-wash ${d.id === view.id ? "bg-wash font-semibold" : ""}`}
               onClick={() => {
-                useSession.getState().set({ selection: [], panel: null, focus: null });
+                useSession.getState().set({ selection: [], module: null, focus: null });
                 onClose();
               }}
             >
@@ -86,7 +86,7 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
     <>
       <div className="mt-4 flex flex-wrap gap-2">
         <Button look="solid" onClick={() => navigate("/new")}>
-          Begin a new panel
+          Begin a new module
         </Button>
         <Button
           onClick={() =>
@@ -123,8 +123,8 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
 
 function Refusal({ problem }: { problem: Problem }) {
   return (
-    <div role="alert" className="mt-3 border-l-[3px] border-stop pl-3">
-      <p className="font-semibold text-stop">{problem.title}</p>
+    <div role="alert" className="mt-3 border-l-[3px] border-must pl-3">
+      <p className="font-semibold text-must">{problem.title}</p>
       <p>{problem.detail}</p>
       <ul className="mt-1 text-[12px] text-faint">
         {problem.errors?.slice(1, 8).map((fault) => (

@@ -3,6 +3,7 @@ import type { Finding } from "../api/types";
 import { Button } from "../ui/Button";
 import { withUnit } from "../ui/figures";
 import { Mark, TEXT } from "../ui/Mark";
+import { applyFix } from "./fixes";
 import { useChanges, useDesign } from "./design";
 import { useSession } from "./session";
 import { goTo } from "./worklist";
@@ -25,9 +26,9 @@ export function FindingRow({ finding, open }: { finding: Finding; open: boolean 
         className="grid w-full grid-cols-[22px_1fr] rounded text-left"
         onClick={() => goTo(finding, view)}
       >
-        <Mark kind={settled ? "settled" : finding.weight} className="mt-1 ml-1.5" />
+        <Mark kind={settled ? "settled" : finding.severity} className="mt-1 ml-1.5" />
         <span>
-          <span className={finding.weight === "note" ? "" : "font-semibold"}>{finding.title}</span>
+          <span className={finding.severity === "note" ? "" : "font-semibold"}>{finding.title}</span>
           <span className="block text-[12px]/[16px] text-faint">{finding.detail}</span>
         </span>
       </button>
@@ -43,7 +44,7 @@ export function FindingRow({ finding, open }: { finding: Finding; open: boolean 
 
 function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
   const { measured, needed } = finding;
-  if (!measured || !needed || finding.weight === "note") return null;
+  if (!measured || !needed || finding.severity === "note") return null;
   const most = finding.bound === "most";
   const top = Math.max(measured.value, needed.value, 1e-9) * 1.12;
   const share = (value: number) => `${Math.max(0, Math.min(100, (value / top) * 100))}%`;
@@ -52,7 +53,7 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
       {bar && (
         <div className="relative mt-1.5 h-3.5 border-b border-ink" aria-hidden="true">
           <i
-            className={`absolute bottom-0 left-0 h-[7px] ${finding.weight === "stop" ? "bg-stop" : "bg-look"}`}
+            className={`absolute bottom-0 left-0 h-[7px] ${finding.severity === "must" ? "bg-must" : "bg-judge"}`}
             style={{ width: share(measured.value) }}
           />
           <i
@@ -62,7 +63,7 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
         </div>
       )}
       <div className="num mt-1 flex justify-between">
-        <span className={TEXT[finding.weight]}>{withUnit(measured.value, measured.unit)} measured</span>
+        <span className={TEXT[finding.severity]}>{withUnit(measured.value, measured.unit)} measured</span>
         <span>
           {withUnit(needed.value, needed.unit)} {most ? "at most" : "needed"}
         </span>
@@ -87,28 +88,24 @@ function Source({ finding }: { finding: Finding }) {
 
 function Actions({ finding, open }: { finding: Finding; open: boolean }) {
   const { id } = useDesign();
-  const { send, sendFrom } = useChanges(id);
+  const changes = useChanges(id);
+  const { send } = changes;
   const set = useSession((s) => s.set);
   if (finding.accepted != null) {
     return (
       <Button look="quiet" className="mt-1 -ml-2" onClick={() => void send([retract(finding.id)])}>
-        Bring it back
+        Restore
       </Button>
     );
   }
-  const acceptable = finding.weight === "look";
-  if (!open || (!finding.fix && !acceptable)) return null;
+  const acceptable = finding.severity === "judge";
+  const fixable = finding.fix != null || finding.fix_on_request;
+  if (!open || (!fixable && !acceptable)) return null;
   return (
     <div className="mt-2 flex flex-wrap gap-2">
-      {finding.fix && (
-        <Button
-          look="solid"
-          keys="S"
-          onClick={() =>
-            void sendFrom((now) => now.findings.find((f) => f.id === finding.id)?.fix?.commands ?? [])
-          }
-        >
-          {finding.fix.label}
+      {fixable && (
+        <Button look="solid" keys="S" onClick={() => void applyFix(id, finding.id, changes)}>
+          {finding.fix?.label ?? "Find a fix"}
         </Button>
       )}
       {acceptable && (

@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { answered, api } from "../api/client";
-import type { DesignView, Machine } from "../api/types";
+import type { DesignView, NewMachine } from "../api/types";
 import { Button } from "../ui/Button";
 import { ChoiceField, fieldsRead, LengthField, TextField } from "../ui/fields";
 import { remember } from "./design";
@@ -17,7 +17,7 @@ interface Answers {
   width: number;
   height: number;
   depth: number;
-  machines: Machine[];
+  machines: NewMachine[];
 }
 
 export function FirstVisit() {
@@ -68,12 +68,12 @@ export function FirstVisit() {
           <Picture answers={answers} />
         </div>
         {answers.kind === "aircraft" && (
-          <p className="mt-3 border-l-[3px] border-look pl-3 text-look">
+          <p className="mt-3 border-l-[3px] border-judge pl-3 text-judge">
             For planning only. A real aircraft answers to its authority's rules and to licensed practice.
           </p>
         )}
         {wrong && (
-          <p role="alert" className="mt-3 text-stop">
+          <p role="alert" className="mt-3 text-must">
             {wrong}
           </p>
         )}
@@ -96,14 +96,14 @@ interface Props {
 }
 
 function Questions({ answers, change }: Props) {
-  const toggle = (kind: Machine["kind"]) => {
+  const toggle = (kind: NewMachine["kind"]) => {
     const there = answers.machines.some((m) => m.kind === kind);
     const machines = there
       ? answers.machines.filter((m) => m.kind !== kind)
-      : [...answers.machines, newMachine(kind, kind)];
+      : [...answers.machines, newMachine(kind)];
     change({ machines });
   };
-  const size = (machine: Machine, changes: Partial<Machine>) =>
+  const size = (machine: NewMachine, changes: Partial<NewMachine>) =>
     change({ machines: answers.machines.map((m) => (m === machine ? { ...m, ...changes } : m)) });
   return (
     <div className="flex flex-col gap-5">
@@ -168,7 +168,7 @@ function Questions({ answers, change }: Props) {
           ))}
         </div>
         {answers.machines.map((m) => (
-          <div key={m.id} className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,2fr)_minmax(0,2fr)] gap-3">
+          <div key={m.kind} className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,2fr)_minmax(0,2fr)] gap-3">
             <span className="self-end pb-2 text-[12px] text-faint">{m.name}, its bed</span>
             <LengthField
               label="Width"
@@ -206,7 +206,7 @@ function Picture({ answers }: { answers: Answers }) {
         <rect width={width} height={height} rx={3} fill="#2D3639" />
         {machines.map((m) => (
           <rect
-            key={m.id}
+            key={m.kind}
             width={m.bed_width}
             height={m.bed_height}
             fill="none"
@@ -221,7 +221,7 @@ function Picture({ answers }: { answers: Answers }) {
           {width} × {height}
         </text>
         {machines.map((m, n) => (
-          <text key={m.id} x={m.bed_width / 2} y={highest - m.bed_height - (6 + 12 * n) * s} fill="#B3401F">
+          <text key={m.kind} x={m.bed_width / 2} y={highest - m.bed_height - (6 + 12 * n) * s} fill="#B3401F">
             {m.name}
           </text>
         ))}

@@ -1,4 +1,3 @@
-import { many } from "../ui/figures";
 import { Mark } from "../ui/Mark";
 import { useChanges, useDesign } from "./design";
 import { applyTheme, useSession } from "./session";
@@ -57,7 +56,7 @@ function KeptAt() {
   const link = useSession((s) => s.link);
   if (link === "waiting") {
     return (
-      <span role="status" className="font-semibold text-stop">
+      <span role="status" className="font-semibold text-must">
         the server has stopped; your last change is held here and sent when it is back
       </span>
     );
@@ -72,7 +71,7 @@ function KeptAt() {
 
 function Readiness() {
   const { readiness, design } = useDesign();
-  const { stops, looks } = readiness;
+  const { to_fix, to_judge } = readiness;
   const placed = design.functions.some((f) => f.place != null);
   const set = useSession((s) => s.set);
   return (
@@ -82,13 +81,13 @@ function Readiness() {
       onClick={() => set({ scope: "all", worklist: true })}
       title="Show everything that is left"
     >
-      {stops + looks === 0 ? (
+      {to_fix + to_judge === 0 ? (
         <>
           {placed ? <Mark kind="settled" /> : null} {placed ? "ready to be cut" : "nothing on a plate yet"}
         </>
       ) : (
         <>
-          <Mark kind="stop" /> {many(stops, "stop")} <Mark kind="look" /> {many(looks, "look")}
+          <Mark kind="must" /> {to_fix} to fix <Mark kind="judge" /> {to_judge} to judge
           <span className="text-faint">before cutting</span>
         </>
       )}

@@ -17,7 +17,7 @@ export function NumberLine() {
   return (
     <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card pr-3 pl-[90px] text-[12px]">
       {notice ? (
-        <p role="alert" className="flex min-w-0 flex-1 items-center gap-2 font-semibold text-stop">
+        <p role="alert" className="flex min-w-0 flex-1 items-center gap-2 font-semibold text-must">
           <span className="truncate">{notice}</span>
           <button type="button" className="underline" onClick={() => set({ notice: null })}>
             understood
@@ -59,7 +59,7 @@ function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead
       {near && (
         <span className="flex gap-1.5">
           <span className="text-faint">nearest</span>
-          <span className={`num max-w-44 truncate ${near.short ? "font-semibold text-stop" : ""}`}>
+          <span className={`num max-w-44 truncate ${near.short ? "font-semibold text-must" : ""}`}>
             {shown(near.gap)} {near.name}
           </span>
         </span>

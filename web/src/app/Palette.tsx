@@ -91,7 +91,7 @@ function functionEntries(view: DesignView, go: Go): Entry[] {
     run: () => {
       const { select, set } = useSession.getState();
       select([f.id]);
-      if (f.place) set({ panel: f.place.panel });
+      if (f.place) set({ module: f.place.module });
       go(f.place ? "face" : "brief");
     },
   }));
@@ -113,9 +113,9 @@ function pinEntries(view: DesignView, go: Go): Entry[] {
   const boards = new Map(view.design.controllers.map((c) => [c.id, c.name]));
   const names = new Map(view.design.functions.map((f) => [f.id, f.name]));
   return view.design.pins.map((p) => {
-    const fn = p.signal.split(".")[0] ?? "";
+    const fn = p.line.split(".")[0] ?? "";
     return {
-      id: `pin ${p.signal}`,
+      id: `pin ${p.line}`,
       name: `${boards.get(p.controller)} pin ${p.pin}`,
       kind: `pin, ${names.get(fn) ?? fn}`,
       run: () => {
@@ -136,12 +136,12 @@ function actionEntries(view: DesignView, changes: Changes, go: Go, navigate: (to
       kind: `station, ${s.number}`,
       run: () => go(s.id),
     })),
-    ...view.panels.map((p) => ({
+    ...view.modules.map((p) => ({
       id: `panel ${p.id}`,
       name: p.name,
       kind: "module",
       run: () => {
-        set({ panel: p.id });
+        set({ module: p.id });
         go("face");
       },
     })),

@@ -30,8 +30,8 @@ export function Rail({ station }: { station: Station["id"] }) {
 }
 
 function Counts({ findings }: { findings: Finding[] }) {
-  const stops = findings.filter((f) => f.weight === "stop").length;
-  const looks = findings.filter((f) => f.weight === "look").length;
+  const stops = findings.filter((f) => f.severity === "must").length;
+  const looks = findings.filter((f) => f.severity === "judge").length;
   if (stops + looks === 0) {
     return (
       <span className="mt-0.5 flex">
@@ -42,14 +42,14 @@ function Counts({ findings }: { findings: Finding[] }) {
   return (
     <span className="num mt-0.5 flex gap-2 text-[11px]">
       {stops > 0 && (
-        <span className={`flex items-center gap-1 ${TEXT.stop}`}>
-          <Mark kind="stop" className="size-2" />
+        <span className={`flex items-center gap-1 ${TEXT.must}`}>
+          <Mark kind="must" className="size-2" />
           {stops}
         </span>
       )}
       {looks > 0 && (
-        <span className={`flex items-center gap-1 ${TEXT.look}`}>
-          <Mark kind="look" />
+        <span className={`flex items-center gap-1 ${TEXT.judge}`}>
+          <Mark kind="judge" />
           {looks}
         </span>
       )}

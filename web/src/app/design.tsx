@@ -74,6 +74,8 @@ export interface Changes {
   sendFrom: (work: (view: DesignView) => Command[]) => Promise<DesignView | null>;
   /** Any other request that changes the design. */
   change: (attempt: Attempt) => Promise<DesignView | null>;
+  /** The newest revision, once all earlier changes are kept. */
+  settled: () => Promise<number>;
 }
 
 /** The ways to change the open design; batches go one after the other. */
@@ -106,6 +108,7 @@ export function useChanges(id: string): Changes {
       );
     return {
       change,
+      settled: () => queue.then(() => client.getQueryData<DesignView>(designKey(id))?.revision ?? 1),
       send: post,
       sendFrom: (work) =>
         queue.then(() => {
@@ -114,12 +117,12 @@ export function useChanges(id: string): Changes {
           return commands.length ? post(commands) : null;
         }),
       undo: () =>
-        change((base) =>
-          answered(api.POST("/api/designs/{design_id}/undo", { params: { path }, body: { base } })),
+        change((base, key) =>
+          answered(api.POST("/api/designs/{design_id}/undo", { params: { path }, body: { base, key } })),
         ),
       redo: () =>
-        change((base) =>
-          answered(api.POST("/api/designs/{design_id}/redo", { params: { path }, body: { base } })),
+        change((base, key) =>
+          answered(api.POST("/api/designs/{design_id}/redo", { params: { path }, body: { base, key } })),
         ),
     };
   }, [client, id]);

@@ -4,6 +4,7 @@ import { move, toTray, turn } from "../api/commands";
 import type { DesignView } from "../api/types";
 import { type Changes, useChanges, useDesign } from "./design";
 import { useGo } from "./place";
+import { applyFix } from "./fixes";
 import { useSession } from "./session";
 import { type Station, STATIONS } from "./stations";
 import { goTo, inFocus, listed } from "./worklist";
@@ -31,17 +32,16 @@ function stepFinding(view: DesignView, station: Station["id"], by: number): void
   if (next) goTo(next, view);
 }
 
-function settle(station: Station["id"], changes: Changes): void {
-  void changes.sendFrom((now) => {
-    const { scope, focus } = useSession.getState();
-    return inFocus(listed(now.findings, station, scope), focus)?.fix?.commands ?? [];
-  });
+function settle(view: DesignView, station: Station["id"], changes: Changes): void {
+  const { scope, focus } = useSession.getState();
+  const finding = inFocus(listed(view.findings, station, scope), focus);
+  if (finding) void applyFix(view.id, finding.id, changes);
 }
 
 function acceptInFocus(view: DesignView, station: Station["id"]): void {
   const { scope, focus, set } = useSession.getState();
   const finding = inFocus(listed(view.findings, station, scope), focus);
-  if (finding?.weight === "look" && finding.accepted == null) set({ dialog: "accept", focus: finding.id });
+  if (finding?.severity === "judge" && finding.accepted == null) set({ dialog: "accept", focus: finding.id });
 }
 
 function nudge(event: KeyboardEvent, view: DesignView, changes: Changes): boolean {
@@ -76,7 +76,7 @@ function plainKey(event: KeyboardEvent, view: DesignView, station: Station["id"]
       stepFinding(view, station, event.key === "]" ? 1 : -1);
       return true;
     case "s":
-      settle(station, changes);
+      settle(view, station, changes);
       return true;
     case "a":
       acceptInFocus(view, station);
@@ -104,10 +104,10 @@ function withControl(event: KeyboardEvent, view: DesignView, changes: Changes): 
   else if (key === "z" && !typing(event.target)) void (event.shiftKey ? changes.redo() : changes.undo());
   else if (key === "y" && !typing(event.target)) void changes.redo();
   else if (key === "a" && !typing(event.target)) {
-    const panel = useSession.getState().panel;
+    const module = useSession.getState().module;
     useSession
       .getState()
-      .select(view.design.functions.filter((f) => f.place?.panel === panel).map((f) => f.id));
+      .select(view.design.functions.filter((f) => f.place?.module === module).map((f) => f.id));
   } else return false;
   return true;
 }

@@ -51,4 +51,4 @@ const START: Record<Machine["kind"], Omit<Machine, "id" | "kind">> = {
   },
 };
 
-export const newMachine = (kind: Machine["kind"], id: string): Machine => ({ id, kind, ...START[kind] });
+export const newMachine = (kind: Machine["kind"]): Omit<Machine, "id"> => ({ kind, ...START[kind] });

@@ -15,11 +15,11 @@ export function useSelectionInAddress(): void {
   useEffect(() => {
     const asked = new URLSearchParams(window.location.search);
     const selection = asked.get("sel")?.split(",").filter(Boolean) ?? [];
-    useSession.getState().set({ selection, panel: asked.get("panel") });
+    useSession.getState().set({ selection, module: asked.get("module") });
     return useSession.subscribe((now, before) => {
-      if (now.selection === before.selection && now.panel === before.panel) return;
+      if (now.selection === before.selection && now.module === before.module) return;
       const query = new URLSearchParams();
-      if (now.panel) query.set("panel", now.panel);
+      if (now.module) query.set("module", now.module);
       if (now.selection.length && now.selection.length < 40) query.set("sel", now.selection.join(","));
       const text = query.toString().replaceAll("%2C", ",");
       window.history.replaceState(

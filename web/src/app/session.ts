@@ -8,7 +8,7 @@ export type Scope = "station" | "all";
 
 interface Session {
   selection: string[];
-  panel: string | null;
+  module: string | null;
   theme: Theme;
   link: Link;
   notice: string | null;
@@ -28,7 +28,7 @@ const savedTheme = (): Theme => (localStorage.getItem("theme") === "night" ? "ni
 
 export const useSession = create<Session>((set) => ({
   selection: [],
-  panel: null,
+  module: null,
   theme: savedTheme(),
   link: "kept",
   notice: null,

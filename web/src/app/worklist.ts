@@ -17,5 +17,5 @@ export function goTo(finding: Finding, view: DesignView): void {
   const functions = new Set(view.design.functions.map((f) => f.id));
   const { set, select } = useSession.getState();
   select(finding.subjects.filter((id) => functions.has(id)).slice(0, 40));
-  set({ focus: finding.id, ...(finding.spot ? { panel: finding.spot.panel } : {}) });
+  set({ focus: finding.id, ...(finding.spot ? { module: finding.spot.module } : {}) });
 }

@@ -4,7 +4,7 @@ import type { Fn, Lettering, Part } from "../api/types";
 import { Outline, PartFront, reach } from "./shapes";
 import { WordPath } from "./WordPath";
 
-export type Standing = "plain" | "stop" | "look";
+export type Standing = "plain" | "must" | "judge";
 
 interface Props {
   fn: Fn;
@@ -16,7 +16,7 @@ interface Props {
   standing: Standing;
 }
 
-const RING = { plain: "var(--petrol)", stop: "var(--stop)", look: "var(--look)" } as const;
+const RING = { plain: "var(--petrol)", must: "var(--must)", judge: "var(--judge)" } as const;
 
 /** How much (mm) of a read-out the face hides, off its left. */
 const hiddenDigits = (fn: Fn, part: Part): number =>
@@ -68,7 +68,7 @@ export const PartOnPanel = memo(function PartOnPanel({
         </g>
         {hiddenDigits(fn, part) > 0 && <Window fn={fn} part={part} />}
         {fn.locked && <Pin part={part} />}
-        {(marked || standing === "stop") && (
+        {(marked || standing === "must") && (
           <Outline
             shape={part.cover}
             grow={2}

@@ -1,13 +1,13 @@
 /** The plate itself: a real object, its corner screws, and its size written beside it. */
-import type { PanelView } from "../api/types";
+import type { ModuleView } from "../api/types";
 import { shown } from "../ui/figures";
 
-export function Plate({ panel, colour }: { panel: PanelView; colour: string }) {
+export function Plate({ module, colour }: { module: ModuleView; colour: string }) {
   return (
     <g>
-      <path d={panel.path} transform="translate(1.2 -1.6)" fill="#000" opacity={0.16} />
-      <path d={panel.path} fill={colour} stroke="#000" strokeOpacity={0.5} strokeWidth={0.3} />
-      {panel.fixings.map((f) => (
+      <path d={module.path} transform="translate(1.2 -1.6)" fill="#000" opacity={0.16} />
+      <path d={module.path} fill={colour} stroke="#000" strokeOpacity={0.5} strokeWidth={0.3} />
+      {module.fixings.map((f) => (
         <g key={f.name} transform={`translate(${f.x} ${f.y})`}>
           <circle r={f.head / 2} fill="#9AA2A6" stroke="#5E676B" strokeWidth={0.4} />
           <path d="M-1.5 0H1.5M0 -1.5V1.5" stroke="#40494D" strokeWidth={0.5} transform="rotate(35)" />
@@ -18,20 +18,20 @@ export function Plate({ panel, colour }: { panel: PanelView; colour: string }) {
 }
 
 /** Width below and height at the left, as dimension lines of constant weight on the screen. */
-export function Dimensions({ panel, scale }: { panel: PanelView; scale: number }) {
+export function Dimensions({ module, scale }: { module: ModuleView; scale: number }) {
   const s = 1 / scale;
   const below = -22 * s;
   const left = -22 * s;
   return (
     <g stroke="var(--faint)" strokeWidth={s} fill="none">
       <path
-        d={`M0 ${below}H${panel.width}M0 ${below - 6 * s}v${12 * s}M${panel.width} ${below - 6 * s}v${12 * s}`}
+        d={`M0 ${below}H${module.width}M0 ${below - 6 * s}v${12 * s}M${module.width} ${below - 6 * s}v${12 * s}`}
       />
       <path
-        d={`M${left} 0V${panel.height}M${left - 6 * s} 0h${12 * s}M${left - 6 * s} ${panel.height}h${12 * s}`}
+        d={`M${left} 0V${module.height}M${left - 6 * s} 0h${12 * s}M${left - 6 * s} ${module.height}h${12 * s}`}
       />
-      <Figure x={panel.width / 2} y={below} s={s} text={shown(panel.width)} />
-      <Figure x={left} y={panel.height / 2} s={s} text={shown(panel.height)} upright />
+      <Figure x={module.width / 2} y={below} s={s} text={shown(module.width)} />
+      <Figure x={left} y={module.height / 2} s={s} text={shown(module.height)} upright />
     </g>
   );
 }

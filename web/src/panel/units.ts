@@ -6,7 +6,7 @@ export const mm = (value: number): Mm => value as Mm;
 export const px = (value: number): Px => value as Px;
 
 /** A point of a panel: origin at its lower left corner, y up. */
-export interface PanelPoint {
+export interface ModulePoint {
   x: Mm;
   y: Mm;
 }
@@ -20,7 +20,7 @@ export interface Viewport {
 
 export const matrix = (v: Viewport): string => `matrix(${v.scale} 0 0 ${-v.scale} ${v.left} ${v.top})`;
 
-export const toPanel = (v: Viewport, x: Px, y: Px): PanelPoint => ({
+export const toModule = (v: Viewport, x: Px, y: Px): ModulePoint => ({
   x: mm((x - v.left) / v.scale),
   y: mm((v.top - y) / v.scale),
 });

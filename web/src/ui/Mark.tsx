@@ -1,24 +1,24 @@
-/** The weights: each has a shape, a colour and a word. */
-import type { Weight } from "../api/types";
+/** The severities: each has a shape, a colour and a word. */
+import type { Severity } from "../api/types";
 
-export type MarkKind = Weight | "settled";
+export type MarkKind = Severity | "settled";
 
 export const WORD: Record<MarkKind, string> = {
-  stop: "stop",
-  look: "look",
+  must: "to fix",
+  judge: "to judge",
   note: "note",
   settled: "settled",
 };
 export const TEXT: Record<MarkKind, string> = {
-  stop: "text-stop",
-  look: "text-look",
+  must: "text-must",
+  judge: "text-judge",
   note: "text-note",
   settled: "text-ok",
 };
 
 const SHAPE: Record<MarkKind, React.ReactNode> = {
-  stop: <rect width="10" height="10" fill="currentColor" />,
-  look: <path d="M5 .8 9.4 5 5 9.4 .6 5z" fill="none" stroke="currentColor" strokeWidth="1.4" />,
+  must: <rect width="10" height="10" fill="currentColor" />,
+  judge: <path d="M5 .8 9.4 5 5 9.4 .6 5z" fill="none" stroke="currentColor" strokeWidth="1.4" />,
   note: <circle cx="5" cy="5" r="3" fill="currentColor" />,
   settled: <path d="M1 5.5 4 8.5 9.5 1.5" fill="none" stroke="currentColor" strokeWidth="1.8" />,
 };

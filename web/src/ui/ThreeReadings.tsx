@@ -5,8 +5,8 @@ import { answered, api } from "../api/client";
 interface Props {
   label: string;
   values: readonly number[];
-  /** Told how the readings change, so that several typed in a row all count. */
-  onCommit: (edit: (before: readonly number[]) => number[]) => void;
+  /** Told how the readings change, so that several typed in a row all count; and which one, and what it reads now. */
+  onCommit: (edit: (before: readonly number[]) => number[], place: number, mm: number | null) => void;
   /** Shown before the fields; the label is always read out. */
   quiet?: boolean;
 }
@@ -33,7 +33,7 @@ export function ThreeReadings({ label, values, onCommit, quiet = false }: Props)
       }
       setTexts((before) => Object.fromEntries(Object.entries(before).filter(([key]) => Number(key) !== n)));
       setWrong(null);
-      onCommit((before) => replaced(before, n, mm));
+      onCommit((before) => replaced(before, n, mm), n + 1, mm === null ? null : Math.round(mm * 1000) / 1000);
     } catch (error) {
       setWrong(error instanceof Error ? error.message : "Not a length");
     }
@@ -61,7 +61,7 @@ export function ThreeReadings({ label, values, onCommit, quiet = false }: Props)
         ))}
       </div>
       {wrong && (
-        <p role="alert" className="mt-0.5 text-[11px] text-stop">
+        <p role="alert" className="mt-0.5 text-[11px] text-must">
           {wrong}
         </p>
       )}

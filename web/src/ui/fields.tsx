@@ -3,7 +3,7 @@ import { type ReactNode, useId, useState } from "react";
 import { answered, api } from "../api/client";
 
 const BOX =
-  "h-8 w-full rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-stop";
+  "h-8 w-full rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-must";
 
 let reading: Promise<unknown> = Promise.resolve();
 
@@ -167,7 +167,7 @@ function Labelled({ id, label, wrong, bare, children }: LabelledProps) {
       </label>
       {children}
       {wrong && (
-        <p id={`${id}-wrong`} role="alert" className="mt-0.5 text-[11px] text-stop">
+        <p id={`${id}-wrong`} role="alert" className="mt-0.5 text-[11px] text-must">
           {wrong}
         </p>
       )}

@@ -22,6 +22,7 @@ from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
+from wingboard.core.findings.finding import Severity
 from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.resolved.design import Resolved, ResolvedModule
@@ -70,12 +71,19 @@ class CutModule(BaseModel):
     drills: list[DrillView]
 
 
+class UnsettledView(BaseModel):
+    """A finding that is still to be fixed or judged, in one line."""
+
+    severity: Severity
+    words: str
+
+
 class CutView(BaseModel):
     """Everything the cut station shows."""
 
     revision: int
     modules: list[CutModule]
-    unsettled: list[str]
+    unsettled: list[UnsettledView]
     cautions: list[str]
 
 
@@ -84,7 +92,7 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     """The sheets of every module."""
     state = desk.open(design_id)
     modules = [_module(state.resolved, module) for module in state.resolved.modules.values()]
-    left = list(unsettled(state.findings))
+    left = [UnsettledView(severity=line.severity, words=line.words) for line in unsettled(state.findings)]
     return as_json(CutView(revision=state.row.number, modules=modules, unsettled=left, cautions=list(CAUTIONS)))
 
 

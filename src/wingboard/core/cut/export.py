@@ -70,7 +70,7 @@ def _named(r: Resolved, findings: Sequence[Finding], module: ResolvedModule) -> 
             named[f"{name}-from-behind.dxf"] = (_dxf, scene.seen_from_behind())
     first = next(iter(scenes.values()))
     face, rear = mockup_face(r, module), mockup_rear(r, module)
-    left = unsettled(findings)
+    left = tuple(str(line) for line in unsettled(findings))
     for paper in PAPERS:
         named[f"template-{paper}.pdf"] = (partial(_template, paper=paper, notes=left), first)
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Scene
-from wingboard.core.findings.finding import SEVERITY_WORDS, Finding
+from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved
 
 CAUTIONS = (
@@ -43,7 +43,17 @@ def drill_schedule(scenes: dict[str, Scene]) -> tuple[Drill, ...]:
     return tuple(Drill(name, diameter, many) for (name, diameter), many in sorted(found.items()))
 
 
-def unsettled(findings: Sequence[Finding]) -> tuple[str, ...]:
+class Unsettled(NamedTuple):
+    """A finding that is still to be fixed or judged, in one line."""
+
+    severity: Severity
+    words: str
+
+    def __str__(self) -> str:
+        return f"{SEVERITY_WORDS[self.severity].upper()}: {self.words}"
+
+
+def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
     """A line for each finding that is still to be fixed or judged."""
     lines = []
     for f in findings:
@@ -52,7 +62,7 @@ def unsettled(findings: Sequence[Finding]) -> tuple[str, ...]:
         figures = ""
         if f.measured and f.needed:
             figures = f": {f.measured.value:.1f} {f.measured.unit}, {f.needed.value:.1f} {f.needed.unit} needed"
-        lines.append(f"{SEVERITY_WORDS[f.severity].upper()} {f.title}, {f.detail}{figures}")
+        lines.append(Unsettled(f.severity, f"{f.title}, {f.detail}{figures}"))
     return tuple(lines)
 
 

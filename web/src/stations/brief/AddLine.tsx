@@ -72,7 +72,7 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
         <span className="num absolute top-2 right-3 text-faint">{text ? "Enter adds" : "N"}</span>
       </label>
       {wrong && (
-        <p role="alert" className="mt-1 text-[12px] text-stop">
+        <p role="alert" className="mt-1 text-[12px] text-must">
           {wrong}
         </p>
       )}

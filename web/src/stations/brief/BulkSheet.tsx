@@ -21,7 +21,7 @@ export function BulkSheet({ chosen }: { chosen: Fn[] }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
   const edit = (changes: FnChanges) => void send(chosen.map((f) => editFunction(f.id, changes)));
-  const weight = shared(chosen, (f) => f.weight);
+  const risk = shared(chosen, (f) => f.risk);
   const state = shared(chosen, (f) => f.state);
   const hand = shared(chosen, (f) => f.hand);
   const moment = shared(chosen, (f) => f.moment);
@@ -43,9 +43,9 @@ export function BulkSheet({ chosen }: { chosen: Fn[] }) {
         />
         <ChoiceField
           label="Weight"
-          value={weight ?? "mixed"}
-          options={withMixed(WEIGHTS, weight)}
-          onCommit={(value) => value !== "mixed" && edit({ weight: value })}
+          value={risk ?? "mixed"}
+          options={withMixed(WEIGHTS, risk)}
+          onCommit={(value) => value !== "mixed" && edit({ risk: value })}
         />
         <ChoiceField
           label="State"
@@ -69,9 +69,7 @@ export function BulkSheet({ chosen }: { chosen: Fn[] }) {
           label="On bus"
           value={shared(chosen, (f) => f.switches.bus) ?? ""}
           hint="different"
-          onCommit={(bus) =>
-            void send(chosen.map((f) => editFunction(f.id, { switches: { ...f.switches, bus } })))
-          }
+          onCommit={(bus) => void send(chosen.map((f) => editFunction(f.id, { bus })))}
         />
       </div>
       <Button

@@ -11,8 +11,8 @@ export function Forgotten() {
   if (all.length === 0) return null;
   const dismissed = all.length - open.length;
   return (
-    <div className="mx-3.5 mb-2 flex items-center gap-3 rounded border border-dashed border-look bg-warm px-3 py-2 text-[12px]/[16px]">
-      <b className="shrink-0 text-look">Often forgotten</b>
+    <div className="mx-3.5 mb-2 flex items-center gap-3 rounded border border-dashed border-judge bg-warm px-3 py-2 text-[12px]/[16px]">
+      <b className="shrink-0 text-judge">Often forgotten</b>
       <span className="line-clamp-2 min-w-0 flex-1">
         {open.map((f) => f.title).join(" · ")}
         {dismissed > 0 && (

@@ -1,6 +1,6 @@
 /** Opening, modules, what is in the way, and the beds of the machines laid over it, at true proportions. */
 import { useState } from "react";
-import type { DesignView, KeepOut, PanelView } from "../../api/types";
+import type { DesignView, KeepOut, ModuleView } from "../../api/types";
 import { useChanges } from "../../app/design";
 import { useDragMm } from "../../panel/useDragMm";
 import { shown } from "../../ui/figures";
@@ -22,19 +22,19 @@ export function FrontElevation({ view }: { view: DesignView }) {
         className="mt-2 max-h-56 w-full touch-none"
         viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad + 26 * s}`}
         role="group"
-        aria-label={`Opening ${shown(width)} by ${shown(height)} mm with ${view.panels.length} modules`}
+        aria-label={`Opening ${shown(width)} by ${shown(height)} mm with ${view.modules.length} modules`}
       >
         <g transform={`translate(0 ${height}) scale(1 -1)`}>
           <path d={view.opening} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.4 * s} />
-          {view.panels.map((panel) => (
-            <Module key={panel.id} panel={panel} view={view} s={s} />
+          {view.modules.map((module) => (
+            <Module key={module.id} module={module} view={view} s={s} />
           ))}
           {machine &&
-            view.panels.map((panel) => (
+            view.modules.map((module) => (
               <rect
-                key={panel.id}
-                x={panel.x}
-                y={panel.y}
+                key={module.id}
+                x={module.x}
+                y={module.y}
                 width={machine.bed_width - 2 * machine.margin}
                 height={machine.bed_height - 2 * machine.margin}
                 fill="none"
@@ -49,14 +49,14 @@ export function FrontElevation({ view }: { view: DesignView }) {
           ))}
         </g>
         <g fontFamily="var(--font-sans)" fontSize={12 * s} textAnchor="middle" pointerEvents="none">
-          {view.panels.map((panel) => (
+          {view.modules.map((module) => (
             <text
-              key={panel.id}
-              x={panel.x + panel.width / 2}
-              y={height - panel.y - panel.height * 0.72}
+              key={module.id}
+              x={module.x + module.width / 2}
+              y={height - module.y - module.height * 0.72}
               fill="#EDE9DD"
             >
-              {panel.name.length > 18 ? `${panel.name.slice(0, 17)}…` : panel.name}
+              {module.name.length > 18 ? `${module.name.slice(0, 17)}…` : module.name}
             </text>
           ))}
           <path
@@ -92,23 +92,23 @@ export function FrontElevation({ view }: { view: DesignView }) {
 
 const rounded = (value: number) => Math.round(value * 100) / 100;
 
-function Module({ panel, view, s }: { panel: PanelView; view: DesignView; s: number }) {
+function Module({ module, view, s }: { module: ModuleView; view: DesignView; s: number }) {
   const { send } = useChanges(view.id);
   const { shift, grip } = useDragMm(({ dx, dy }) => {
-    const at = { x: rounded(panel.x + dx), y: rounded(panel.y + dy) };
-    void send([{ do: "set_panel", panel: panel.id, ...at }]);
+    const at = { x: rounded(module.x + dx), y: rounded(module.y + dy) };
+    void send([{ do: "edit_module", module: module.id, ...at }]);
   });
-  const at = { x: panel.x + (shift?.dx ?? 0), y: panel.y + (shift?.dy ?? 0) };
+  const at = { x: module.x + (shift?.dx ?? 0), y: module.y + (shift?.dy ?? 0) };
   return (
     <g transform={`translate(${at.x} ${at.y})`}>
       <path
-        d={panel.path}
+        d={module.path}
         fill="#2D3639"
         stroke={shift ? "var(--petrol)" : "none"}
         strokeWidth={2 * s}
         role="button"
         tabIndex={0}
-        aria-label={`${panel.name}, x ${shown(at.x)}, y ${shown(at.y)}: arrow keys move it`}
+        aria-label={`${module.name}, x ${shown(at.x)}, y ${shown(at.y)}: arrow keys move it`}
         className="cursor-move"
         {...grip}
       />
@@ -119,8 +119,8 @@ function Module({ panel, view, s }: { panel: PanelView; view: DesignView; s: num
 function Box({ box, view, s }: { box: KeepOut; view: DesignView; s: number }) {
   const { send } = useChanges(view.id);
   const { shift, grip } = useDragMm(({ dx, dy }) => {
-    const keepout = { ...box, x: rounded(box.x + dx), y: rounded(box.y + dy) };
-    void send([{ do: "set_keepout", keepout }]);
+    const at = { x: rounded(box.x + dx), y: rounded(box.y + dy) };
+    void send([{ do: "edit_keepout", keepout: box.id, ...at }]);
   });
   const x = box.x + (shift?.dx ?? 0);
   const y = box.y + (shift?.dy ?? 0);

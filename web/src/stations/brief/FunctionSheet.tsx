@@ -17,7 +17,7 @@ export function FunctionSheet({ fn }: Props) {
   const { send } = useChanges(id);
   const part = design.parts.find((p) => p.id === fn.part);
   const edit = (changes: FnChanges) => void send([editFunction(fn.id, changes)]);
-  const stop = fn.weight === "emergency" || part?.family === "emergency";
+  const stop = fn.risk === "emergency" || part?.family === "emergency";
   return (
     <section aria-label="Selected function" className="mb-5 rounded border border-rule bg-sheet p-3.5">
       <h2 className="mb-2 flex justify-between text-[13px]">
@@ -34,12 +34,7 @@ export function FunctionSheet({ fn }: Props) {
           hint="UP, DOWN"
           onCommit={(text) => edit({ positions: text ? text.split(",").map((word) => word.trim()) : [] })}
         />
-        <ChoiceField
-          label="Weight"
-          value={fn.weight}
-          options={WEIGHTS}
-          onCommit={(weight) => edit({ weight })}
-        />
+        <ChoiceField label="Weight" value={fn.risk} options={WEIGHTS} onCommit={(risk) => edit({ risk })} />
         <TextField
           label="Light that shows it"
           value={fn.indicator}
@@ -68,7 +63,7 @@ export function FunctionSheet({ fn }: Props) {
         )}
       </div>
       {stop && (
-        <p className="mt-2 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+        <p className="mt-2 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">
           A real emergency stop breaks the power through its own hard-wired contact. It never passes a
           microcontroller.
         </p>
@@ -102,7 +97,7 @@ interface PieceProps extends Props {
 
 function Switches({ fn, edit }: PieceProps) {
   const { switches } = fn;
-  const change = (changes: Partial<typeof switches>) => edit({ switches: { ...switches, ...changes } });
+  const change = (changes: Partial<typeof switches>) => edit(changes);
   return (
     <fieldset className="mt-3">
       <legend className="text-[11px] text-faint">What it switches</legend>
@@ -135,7 +130,7 @@ function Switches({ fn, edit }: PieceProps) {
         alternating current
       </label>
       {switches.volts > (switches.ac ? 50 : 120) && (
-        <p className="mt-1 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+        <p className="mt-1 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">
           This can kill. Leave its wiring to a licensed electrician.
         </p>
       )}

@@ -21,23 +21,22 @@ const SIDES = [
 export function KeepOuts({ view }: { view: DesignView }) {
   const { send } = useChanges(view.id);
   const { keepouts } = view.design.brief;
-  const set = (keepout: KeepOut) => void send([{ do: "set_keepout", keepout }]);
-  const add = () => {
-    const taken = new Set(keepouts.map((k) => k.id));
-    let n = 1;
-    while (taken.has(`behind-${n}`)) n += 1;
-    set({
-      id: `behind-${n}`,
-      name: "bar",
-      kind: "bar",
-      side: "behind",
-      x: 0,
-      y: Math.round(view.opening_height / 2),
-      width: view.opening_width,
-      height: 12,
-      clear: 30,
-    });
-  };
+  const edit = (keepout: string, changes: Partial<Omit<KeepOut, "id">>) =>
+    void send([{ do: "edit_keepout", keepout, ...changes }]);
+  const add = () =>
+    void send([
+      {
+        do: "add_keepout",
+        name: "bar",
+        kind: "bar",
+        side: "behind",
+        x: 0,
+        y: Math.round(view.opening_height / 2),
+        width: view.opening_width,
+        height: 12,
+        clear: 30,
+      },
+    ]);
   return (
     <section aria-label="Behind the opening" className="mt-5">
       <p className="flex items-center justify-between">
@@ -51,7 +50,7 @@ export function KeepOuts({ view }: { view: DesignView }) {
               label="What is in the way"
               value={box.name}
               needed
-              onCommit={(name) => set({ ...box, name })}
+              onCommit={(name) => edit(box.id, { name })}
             />
           </div>
           <div className="col-span-4">
@@ -60,7 +59,7 @@ export function KeepOuts({ view }: { view: DesignView }) {
               label={`${box.name}, kind`}
               value={box.kind}
               options={KINDS}
-              onCommit={(kind) => set({ ...box, kind })}
+              onCommit={(kind) => edit(box.id, { kind })}
             />
           </div>
           <div className="col-span-4">
@@ -69,7 +68,7 @@ export function KeepOuts({ view }: { view: DesignView }) {
               label={`${box.name}, where`}
               value={box.side}
               options={SIDES}
-              onCommit={(side) => set({ ...box, side })}
+              onCommit={(side) => edit(box.id, { side })}
             />
           </div>
           <TakeAway what={box.name} onTake={() => void send([{ do: "remove_keepout", keepout: box.id }])} />
@@ -84,7 +83,7 @@ export function KeepOuts({ view }: { view: DesignView }) {
                   label={`${box.name}, ${key === "clear" ? "depth left free" : key}`}
                   value={box[key]}
                   least={key === "x" || key === "y" ? -5000 : key === "clear" ? 0 : 1}
-                  onCommit={(mm) => set({ ...box, [key]: mm })}
+                  onCommit={(mm) => edit(box.id, { [key]: mm })}
                 />
               </div>
             </Fragment>

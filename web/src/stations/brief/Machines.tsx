@@ -5,7 +5,6 @@ import { newMachine, PROCESS_NAMES } from "../../app/machines";
 import { Button } from "../../ui/Button";
 import { FigureField, LengthField, TextField } from "../../ui/fields";
 import { TakeAway } from "./TakeAway";
-import { freeId } from "./freeId";
 
 type Process = Machine["kind"];
 type Send = (command: Command) => void;
@@ -17,8 +16,7 @@ interface Props {
 
 export function Machines({ view, send, beds }: Props & { beds: BriefView["beds"] }) {
   const { machines } = view.design.workshop;
-  const add = (kind: Process) =>
-    send({ do: "set_machine", machine: newMachine(kind, freeId(machines, kind)) });
+  const add = (kind: Process) => send({ do: "add_machine", ...newMachine(kind) });
   return (
     <section aria-label="Machines">
       <h3 className="text-[12px]">What can you cut with?</h3>
@@ -59,7 +57,8 @@ function MachineRow({
   beds: BriefView["beds"];
   view: DesignView;
 }) {
-  const set = (changes: Partial<Machine>) => send({ do: "set_machine", machine: { ...machine, ...changes } });
+  const set = (changes: Partial<Omit<Machine, "id">>) =>
+    send({ do: "edit_machine", machine: machine.id, ...changes });
   const bladed = machine.kind === "mill" || machine.kind === "hand";
   return (
     <div className="mt-2 rounded border border-rule bg-sheet p-2.5" role="group" aria-label={machine.name}>
@@ -123,8 +122,8 @@ function MachineRow({
         )}
         <ul className="num flex flex-1 flex-wrap justify-end gap-x-3 pb-1.5 text-[11px]">
           {beds.map((b) => (
-            <li key={b.panel} className={b.pieces === 1 ? "text-ok" : "text-look"}>
-              {view.panels.find((p) => p.id === b.panel)?.name}{" "}
+            <li key={b.module} className={b.pieces === 1 ? "text-ok" : "text-judge"}>
+              {view.modules.find((p) => p.id === b.module)?.name}{" "}
               {b.pieces === 1 ? `✓ ${b.turn}°` : b.pieces > 999 ? "no bed left" : `in ${b.pieces}`}
             </li>
           ))}

@@ -1,6 +1,6 @@
 /** The modules and the layers they are made of. */
 import { Fragment, useState } from "react";
-import type { BriefView, Command, PanelView } from "../../api/types";
+import type { BriefView, Command, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { MATERIALS } from "../../app/materials";
 import { Button } from "../../ui/Button";
@@ -15,8 +15,8 @@ export function Modules({ chain }: { chain: Chain | null }) {
   const { send } = useChanges(view.id);
   const add = () => {
     const command: Command = {
-      do: "add_panel",
-      name: `Module ${view.panels.length + 1}`,
+      do: "add_module",
+      name: `Module ${view.modules.length + 1}`,
       outline: { kind: "rect", width: 120, height: Math.max(20, view.opening_height - 1), radius: 3 },
       x: 0.5,
       y: 0.5,
@@ -35,8 +35,8 @@ export function Modules({ chain }: { chain: Chain | null }) {
               {head}
             </span>
           ))}
-          {view.panels.map((panel) => (
-            <ModuleRow key={panel.id} panel={panel} />
+          {view.modules.map((module) => (
+            <ModuleRow key={module.id} module={module} />
           ))}
         </div>
         {chain && <ChainLine chain={chain} />}
@@ -52,21 +52,21 @@ export function Modules({ chain }: { chain: Chain | null }) {
                 label="Name of the layer"
                 value={layer.name}
                 needed
-                onCommit={(name) => void send([{ do: "set_layer", layer: layer.id, name }])}
+                onCommit={(name) => void send([{ do: "edit_layer", layer: layer.id, name }])}
               />
               <ChoiceField
                 bare
                 label={`${layer.name}, material`}
                 value={layer.material}
                 options={MATERIALS}
-                onCommit={(material) => void send([{ do: "set_layer", layer: layer.id, material }])}
+                onCommit={(material) => void send([{ do: "edit_layer", layer: layer.id, material }])}
               />
               <LengthField
                 bare
                 label={`${layer.name}, thickness`}
                 value={layer.thickness}
                 least={0.1}
-                onCommit={(thickness) => void send([{ do: "set_layer", layer: layer.id, thickness }])}
+                onCommit={(thickness) => void send([{ do: "edit_layer", layer: layer.id, thickness }])}
               />
             </Fragment>
           ))}
@@ -76,51 +76,51 @@ export function Modules({ chain }: { chain: Chain | null }) {
   );
 }
 
-function ModuleRow({ panel }: { panel: PanelView }) {
+function ModuleRow({ module }: { module: ModuleView }) {
   const view = useDesign();
   const { send } = useChanges(view.id);
   const size = (width: number, height: number) =>
-    void send([{ do: "set_panel_size", panel: panel.id, width, height }]);
+    void send([{ do: "resize_module", module: module.id, width, height }]);
   return (
     <>
       <TextField
         bare
         label="Name of the module"
-        value={panel.name}
+        value={module.name}
         needed
-        onCommit={(name) => void send([{ do: "set_panel", panel: panel.id, name }])}
+        onCommit={(name) => void send([{ do: "edit_module", module: module.id, name }])}
       />
       <LengthField
         bare
-        label={`${panel.name}, width`}
-        value={panel.width}
+        label={`${module.name}, width`}
+        value={module.width}
         least={5}
-        onCommit={(width) => size(width, panel.height)}
+        onCommit={(width) => size(width, module.height)}
       />
       <LengthField
         bare
-        label={`${panel.name}, height`}
-        value={panel.height}
+        label={`${module.name}, height`}
+        value={module.height}
         least={5}
-        onCommit={(height) => size(panel.width, height)}
+        onCommit={(height) => size(module.width, height)}
       />
       {(["x", "y"] as const).map((axis) => (
         <LengthField
           bare
           key={axis}
-          label={`${panel.name}, ${axis} in the opening`}
-          value={panel[axis]}
+          label={`${module.name}, ${axis} in the opening`}
+          value={module[axis]}
           least={-5000}
-          onCommit={(mm) => void send([{ do: "set_panel", panel: panel.id, [axis]: mm }])}
+          onCommit={(mm) => void send([{ do: "edit_module", module: module.id, [axis]: mm }])}
         />
       ))}
       <LengthField
         bare
-        label={`${panel.name}, tolerance of its width`}
-        value={view.design.panels.find((p) => p.id === panel.id)?.tolerance ?? 0}
-        onCommit={(tolerance) => void send([{ do: "set_panel", panel: panel.id, tolerance }])}
+        label={`${module.name}, tolerance of its width`}
+        value={view.design.modules.find((p) => p.id === module.id)?.tolerance ?? 0}
+        onCommit={(tolerance) => void send([{ do: "edit_module", module: module.id, tolerance }])}
       />
-      <TakeAway what={panel.name} onTake={() => void send([{ do: "remove_panel", panel: panel.id }])} />
+      <TakeAway what={module.name} onTake={() => void send([{ do: "remove_module", module: module.id }])} />
     </>
   );
 }
@@ -139,7 +139,7 @@ function ChainLine({ chain }: { chain: Chain }) {
       </span>
       {cells.map(([words, mm]) => (
         <span key={words} className="ml-3 inline-block">
-          <span className={`num ${mm < 0 ? "font-semibold text-stop" : ""}`}>{shown(mm, 2)}</span>{" "}
+          <span className={`num ${mm < 0 ? "font-semibold text-must" : ""}`}>{shown(mm, 2)}</span>{" "}
           <span className="text-faint">{words}</span>
         </span>
       ))}
@@ -158,7 +158,7 @@ function Split() {
       <Button
         look="quiet"
         className="mt-1 -ml-2"
-        onClick={() => setNames(view.panels.map((p) => p.name).join(", ") || "Left, Centre, Right")}
+        onClick={() => setNames(view.modules.map((p) => p.name).join(", ") || "Left, Centre, Right")}
       >
         Split the opening anew…
       </Button>

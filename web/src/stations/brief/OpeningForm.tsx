@@ -1,7 +1,13 @@
 /** The opening: its shape, its size measured at three places, the gap and the depth. */
 import { useRef, useState } from "react";
 import { answered, api, Refused } from "../../api/client";
-import { type BriefChanges, setBrief } from "../../api/commands";
+import {
+  type BriefChanges,
+  measureOpening,
+  type OpeningSize,
+  replaceOpening,
+  resizeOpening,
+} from "../../api/commands";
 import type { ImportView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
@@ -33,7 +39,8 @@ export function OpeningForm({ set }: Props) {
   const view = useDesign();
   const { brief } = view.design;
   const { opening } = brief;
-  const { sendFrom } = useChanges(view.id);
+  const { send, sendFrom } = useChanges(view.id);
+  const resize = (changes: OpeningSize) => void send([resizeOpening(changes)]);
   const [tracing, setTracing] = useState(false);
   const size = { width: view.opening_width, height: view.opening_height };
   const shape = (kind: (typeof SHAPES)[number][0]) => {
@@ -53,13 +60,13 @@ export function OpeningForm({ set }: Props) {
               label="Width"
               value={opening.width}
               least={5}
-              onCommit={(width) => set({ opening: { ...opening, width } })}
+              onCommit={(width) => resize({ width })}
             />
             <LengthField
               label={opening.kind === "arch" ? "Height at the sides" : "Height"}
               value={opening.height}
               least={5}
-              onCommit={(height) => set({ opening: { ...opening, height } })}
+              onCommit={(height) => resize({ height })}
             />
           </>
         )}
@@ -67,7 +74,7 @@ export function OpeningForm({ set }: Props) {
           <LengthField
             label="Corner radius"
             value={opening.radius}
-            onCommit={(radius) => set({ opening: { ...opening, radius } })}
+            onCommit={(radius) => resize({ radius })}
           />
         )}
         {opening.kind === "arch" && (
@@ -75,7 +82,7 @@ export function OpeningForm({ set }: Props) {
             label="Rise of the arch"
             value={opening.rise}
             least={0.1}
-            onCommit={(rise) => set({ opening: { ...opening, rise } })}
+            onCommit={(rise) => resize({ rise })}
           />
         )}
         {opening.kind === "path" && (
@@ -84,18 +91,21 @@ export function OpeningForm({ set }: Props) {
           </p>
         )}
       </div>
-      <FromDrawing set={set} onTrace={() => setTracing(true)} />
+      <FromDrawing
+        take={(outline) => void sendFrom((now) => replaceOpening(outline, now.design.brief))}
+        onTrace={() => setTracing(true)}
+      />
       {tracing && <Trace onClose={() => setTracing(false)} set={set} />}
       <div className="mt-3 grid grid-cols-1 gap-1.5">
         <ThreeReadings
           label="Width measured"
           values={brief.widths}
-          onCommit={(edit) => void sendFrom((now) => [setBrief({ widths: edit(now.design.brief.widths) })])}
+          onCommit={(_, place, mm) => void send([measureOpening("widths", place, mm)])}
         />
         <ThreeReadings
           label="Height measured"
           values={brief.heights}
-          onCommit={(edit) => void sendFrom((now) => [setBrief({ heights: edit(now.design.brief.heights) })])}
+          onCommit={(_, place, mm) => void send([measureOpening("heights", place, mm)])}
         />
       </div>
       <div className="mt-3 grid grid-cols-3 gap-2.5">
@@ -114,7 +124,12 @@ export function OpeningForm({ set }: Props) {
 
 const UNITS = ["as drawn", "mm", "cm", "in"] as const;
 
-function FromDrawing({ set, onTrace }: Props & { onTrace: () => void }) {
+interface FromDrawingProps {
+  take: (outline: ImportView["outlines"][number]["outline"]) => void;
+  onTrace: () => void;
+}
+
+function FromDrawing({ take, onTrace }: FromDrawingProps) {
   const view = useDesign();
   const file = useRef<HTMLInputElement>(null);
   const [unit, setUnit] = useState<(typeof UNITS)[number]>("as drawn");
@@ -172,7 +187,7 @@ function FromDrawing({ set, onTrace }: Props & { onTrace: () => void }) {
         />
       </div>
       {wrong && (
-        <p role="alert" className="mt-1.5 text-[12px] text-stop">
+        <p role="alert" className="mt-1.5 text-[12px] text-must">
           {wrong}
         </p>
       )}
@@ -181,7 +196,7 @@ function FromDrawing({ set, onTrace }: Props & { onTrace: () => void }) {
           found={found}
           onTake={(outline) => {
             setFound(null);
-            set({ opening: outline, widths: [], heights: [] });
+            take(outline);
           }}
         />
       )}

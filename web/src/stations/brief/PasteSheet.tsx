@@ -25,7 +25,7 @@ export function PasteSheet({ text: first, onClose }: Props) {
     <Sheet title="A list of functions" open onClose={onClose} wide>
       <p className="text-faint">
         One function a line, or cells from a spreadsheet. A heading may name the columns: name, group, want,
-        event, volts, amps, bus, positions, indicator, weight, state, of, hand, moment.
+        event, volts, amps, bus, positions, indicator, severity, state, of, hand, moment.
       </p>
       <label className="mt-3 block">
         <span className="sr-only">The list</span>
@@ -38,7 +38,7 @@ export function PasteSheet({ text: first, onClose }: Props) {
         />
       </label>
       {wrong && (
-        <p role="alert" className="mt-1 text-stop">
+        <p role="alert" className="mt-1 text-must">
           {wrong}
         </p>
       )}
@@ -105,8 +105,8 @@ function useListing(design: string, text: string): { listing: Listing | null; wr
 function Faults({ listing }: { listing: Listing }) {
   if (listing.faults.length === 0) return null;
   return (
-    <section aria-label="Lines not understood" className="mt-3 border-l-[3px] border-look pl-3">
-      <h3 className="text-[12px] text-look">{many(listing.faults.length, "line")} not understood</h3>
+    <section aria-label="Lines not understood" className="mt-3 border-l-[3px] border-judge pl-3">
+      <h3 className="text-[12px] text-judge">{many(listing.faults.length, "line")} not understood</h3>
       <ul className="mt-1 text-[12px]/[17px]">
         {listing.faults.slice(0, 40).map((f) => (
           <li key={f.line}>

@@ -1,11 +1,12 @@
 /** Who sits or stands before it: pitch, eye, free hand, reach and knees. */
-import type { BriefChanges } from "../../api/commands";
-import type { DesignView } from "../../api/types";
+import { type BriefChanges, setSeat } from "../../api/commands";
+import type { Command, DesignView } from "../../api/types";
 import { ChoiceField, FigureField, LengthField } from "../../ui/fields";
 
 interface Props {
   brief: DesignView["design"]["brief"];
   set: (changes: BriefChanges) => void;
+  send: (command: Command) => void;
 }
 
 const FREE = [
@@ -14,7 +15,7 @@ const FREE = [
   ["right", "right"],
 ] as const;
 
-export function Person({ brief, set }: Props) {
+export function Person({ brief, set, send }: Props) {
   const { seat } = brief;
   return (
     <section aria-label="Who uses it" className="mt-5">
@@ -59,13 +60,7 @@ export function Person({ brief, set }: Props) {
           <input
             type="checkbox"
             checked={seat != null}
-            onChange={(event) =>
-              set({
-                seat: event.target.checked
-                  ? { edge_height: 700, knee_height: 600, knee_reach: 60, clear: 20 }
-                  : null,
-              })
-            }
+            onChange={(event) => send(event.target.checked ? setSeat({}) : { do: "remove_seat" })}
           />
           knees under it
         </label>
@@ -75,19 +70,19 @@ export function Person({ brief, set }: Props) {
               label="Edge above the floor"
               value={seat.edge_height}
               least={10}
-              onCommit={(edge_height) => set({ seat: { ...seat, edge_height } })}
+              onCommit={(edge_height) => send(setSeat({ edge_height }))}
             />
             <LengthField
               label="Knee above the floor"
               value={seat.knee_height}
               least={10}
-              onCommit={(knee_height) => set({ seat: { ...seat, knee_height } })}
+              onCommit={(knee_height) => send(setSeat({ knee_height }))}
             />
             <LengthField
               label="Knee beyond the edge"
               value={seat.knee_reach}
               least={-5000}
-              onCommit={(knee_reach) => set({ seat: { ...seat, knee_reach } })}
+              onCommit={(knee_reach) => send(setSeat({ knee_reach }))}
             />
           </>
         )}

@@ -1,6 +1,6 @@
 /** The panel from the side: eye, plate, bodies, what is behind, and the knees. The eye and the knee are dragged. */
-import type { BriefChanges } from "../../api/commands";
-import type { BriefView, DesignView } from "../../api/types";
+import { type BriefChanges, setSeat } from "../../api/commands";
+import type { BriefView, Command, DesignView } from "../../api/types";
 import { useDragMm } from "../../panel/useDragMm";
 import { shown } from "../../ui/figures";
 
@@ -12,11 +12,12 @@ interface Props {
   side: Side;
   brief: Brief;
   set: (changes: BriefChanges) => void;
+  send: (command: Command) => void;
 }
 
 const list = (points: readonly Point[]) => points.map((p) => `${p.x},${p.y}`).join(" ");
 
-export function SideElevation({ side, brief, set }: Props) {
+export function SideElevation({ side, brief, set, send }: Props) {
   const [low, high] = side.plate;
   if (!low || !high) return null;
   const knee = side.knees[1];
@@ -46,7 +47,7 @@ export function SideElevation({ side, brief, set }: Props) {
       aria-label="Side elevation"
     >
       <g transform="scale(1 -1)">
-        {side.knees.length > 0 && <Knees side={side} brief={brief} set={set} />}
+        {side.knees.length > 0 && <Knees side={side} brief={brief} send={send} />}
         <polyline
           points={list(side.back)}
           stroke="var(--faint)"
@@ -85,7 +86,7 @@ export function SideElevation({ side, brief, set }: Props) {
             x={knee.x - 60}
             y={-knee.y - 76}
             textAnchor="end"
-            fill={side.clearance < (brief.seat?.clear ?? 0) ? "var(--stop)" : "var(--ok)"}
+            fill={side.clearance < (brief.seat?.clear ?? 0) ? "var(--must)" : "var(--ok)"}
           >
             {shown(side.clearance, 0)} to the knee
           </text>
@@ -141,17 +142,16 @@ function Eye({ eye, middle, s, brief, set }: EyeProps) {
   );
 }
 
-function Knees({ side, brief, set }: Props) {
+function Knees({ side, brief, send }: Omit<Props, "set">) {
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     if (!brief.seat) return;
     const { seat } = brief;
-    set({
-      seat: {
-        ...seat,
+    send(
+      setSeat({
         knee_reach: Math.round(seat.knee_reach + dx),
         knee_height: Math.max(10, Math.round(seat.knee_height + dy)),
-      },
-    });
+      }),
+    );
   });
   const [, knee] = side.knees;
   const points = side.knees.map((p) => ({

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { answered, api } from "../../api/client";
 import { type BriefChanges, setBrief } from "../../api/commands";
+import type { Command } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { KINDS } from "../../app/kinds";
 import { ChoiceField, TextField } from "../../ui/fields";
@@ -29,12 +30,13 @@ export function Space() {
   const { brief } = view.design;
   const follows = useBrief();
   const set = (changes: BriefChanges) => void send([setBrief(changes)]);
+  const one = (command: Command) => void send([command]);
   return (
     <section aria-label="Space">
       <h2 className="text-[13px]">The space, from the front</h2>
       <FrontElevation view={view} />
       <h2 className="mt-4 text-[13px]">From the side</h2>
-      {follows.data && <SideElevation side={follows.data.side} brief={brief} set={set} />}
+      {follows.data && <SideElevation side={follows.data.side} brief={brief} set={set} send={one} />}
       <div className="mt-3 grid grid-cols-2 gap-2.5">
         <ChoiceField
           label="Kind of panel"
@@ -45,18 +47,18 @@ export function Space() {
         <TextField label="In a few words" value={brief.title} onCommit={(title) => set({ title })} />
       </div>
       {brief.kind === "aircraft" && (
-        <p className="mt-2 border-l-[3px] border-look pl-2.5 text-[12px] text-look">
+        <p className="mt-2 border-l-[3px] border-judge pl-2.5 text-[12px] text-judge">
           For planning only. A real aircraft answers to its authority's rules and to licensed practice.
         </p>
       )}
       {(brief.kind === "vehicle" || brief.kind === "boat") && (
-        <p className="mt-2 border-l-[3px] border-look pl-2.5 text-[12px] text-look">
+        <p className="mt-2 border-l-[3px] border-judge pl-2.5 text-[12px] text-judge">
           A real {brief.kind === "boat" ? "boat" : "road or rail vehicle"} answers to its authority's rules;
           this plans, it does not approve.
         </p>
       )}
       <OpeningForm set={set} />
-      <Person brief={brief} set={set} />
+      <Person brief={brief} set={set} send={one} />
       <KeepOuts view={view} />
       <Modules chain={follows.data?.chain ?? null} />
     </section>

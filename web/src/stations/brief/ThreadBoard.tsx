@@ -20,7 +20,7 @@ export function ThreadBoard() {
   const [pasted, setPasted] = useState<string | null>(null);
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const wanted = view.design.functions.filter((f) => {
-    const text = `${f.name} ${f.group} ${f.want} ${f.state} ${f.switches.bus} ${f.weight}`.toLowerCase();
+    const text = `${f.name} ${f.group} ${f.want} ${f.state} ${f.switches.bus} ${f.risk}`.toLowerCase();
     return words.every((w) => text.includes(w));
   });
   const groups = grouped(wanted);
@@ -29,7 +29,7 @@ export function ThreadBoard() {
     <section aria-label="Functions" className="flex min-h-0 flex-col border-r border-rule bg-sheet">
       <div className="flex items-end justify-between gap-3 px-3.5 pt-3 pb-1">
         <h2 className="min-w-0 text-[13px] whitespace-nowrap">
-          What the panel must do{" "}
+          What the module must do{" "}
           <span className="font-normal text-faint">{many(view.design.functions.length, "function")}</span>
         </h2>
         <span
@@ -63,7 +63,7 @@ export function ThreadBoard() {
         ))}
         {view.design.functions.length === 0 && (
           <p className="px-3.5 py-4 text-faint">
-            Nothing listed yet. Type the first thing the panel must do below, or paste a list from a
+            Nothing listed yet. Type the first thing the module must do below, or paste a list from a
             spreadsheet.
           </p>
         )}

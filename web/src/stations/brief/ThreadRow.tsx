@@ -58,12 +58,12 @@ function Load({ fn }: { fn: Fn }) {
 
 function Standing({ fn }: { fn: Fn }) {
   const says = [
-    fn.weight === "emergency" && "emergency",
-    fn.weight === "guarded" && "guarded",
+    fn.risk === "emergency" && "emergency",
+    fn.risk === "guarded" && "guarded",
     fn.state !== "wanted" && fn.state,
   ].filter(Boolean);
   return says.length > 0 ? (
-    <i className="pl-1.5 text-[11px] text-look not-italic">{says.join(", ")}</i>
+    <i className="pl-1.5 text-[11px] text-judge not-italic">{says.join(", ")}</i>
   ) : null;
 }
 

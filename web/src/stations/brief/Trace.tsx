@@ -77,7 +77,7 @@ export function Trace({ set, onClose }: Props) {
         )}
       </div>
       {text.trim() && wrong && (
-        <p role="alert" className="mt-1 text-[12px] text-stop">
+        <p role="alert" className="mt-1 text-[12px] text-must">
           {wrong}
         </p>
       )}

@@ -3,10 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 import { answered, api } from "../../api/client";
 import type { Command, DesignView, Stock } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { CONTROLLERS } from "../../app/controllers";
 import { MATERIALS } from "../../app/materials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
-import { freeId } from "./freeId";
 import { Machines } from "./Machines";
 import { TakeAway } from "./TakeAway";
 import { useBrief } from "./Space";
@@ -24,7 +24,7 @@ export function Workshop() {
       <Sheets view={view} send={send} />
       <Supplies view={view} send={send} />
       <FromShelf view={view} send={send} />
-      <p className="mt-5 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+      <p className="mt-5 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">
         Never laser PVC or vinyl: it gives off chlorine. Never leave a laser alone; keep an extinguisher at
         hand, fumes drawn off. Eye and ear protection at mill, drill and saw; clamp the work.
       </p>
@@ -39,10 +39,9 @@ interface Props {
 
 function Sheets({ view, send }: Props) {
   const { stock } = view.design.workshop;
-  const set = (sheet: Stock) => send({ do: "set_stock", stock: sheet });
   const add = () =>
-    set({
-      id: freeId(stock, "sheet"),
+    send({
+      do: "add_stock",
       material: "acrylic",
       thickness: 3,
       colour: "#FFFFFF",
@@ -57,13 +56,15 @@ function Sheets({ view, send }: Props) {
         <b className="text-[12px]">Sheets in stock</b> <Button onClick={add}>Add a sheet</Button>
       </p>
       {stock.map((sheet) => (
-        <SheetRow key={sheet.id} sheet={sheet} set={set} send={send} />
+        <SheetRow key={sheet.id} sheet={sheet} send={send} />
       ))}
     </section>
   );
 }
 
-function SheetRow({ sheet, set, send }: { sheet: Stock; set: (sheet: Stock) => void; send: Send }) {
+function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
+  const set = (changes: Partial<Omit<Stock, "id">>) =>
+    send({ do: "edit_stock", stock: sheet.id, ...changes });
   const what = `${sheet.thickness} mm ${sheet.material}`;
   return (
     <div
@@ -76,28 +77,28 @@ function SheetRow({ sheet, set, send }: { sheet: Stock; set: (sheet: Stock) => v
           label="Material"
           value={sheet.material}
           options={MATERIALS}
-          onCommit={(material) => set({ ...sheet, material })}
+          onCommit={(material) => set({ material })}
         />
       </div>
       <LengthField
         label="Thick"
         value={sheet.thickness}
         least={0.1}
-        onCommit={(thickness) => set({ ...sheet, thickness })}
+        onCommit={(thickness) => set({ thickness })}
       />
       <FigureField
         whole
         label="Sheets"
         value={sheet.count}
         most={10000}
-        onCommit={(count) => set({ ...sheet, count })}
+        onCommit={(count) => set({ count })}
       />
       <input
         type="color"
         aria-label={`${what}, colour`}
         className="h-8 w-[30px] rounded border border-rule bg-sheet"
         value={sheet.colour}
-        onChange={(event) => set({ ...sheet, colour: event.target.value.toUpperCase() })}
+        onChange={(event) => set({ colour: event.target.value.toUpperCase() })}
       />
       <TakeAway
         what={what}
@@ -109,7 +110,7 @@ function SheetRow({ sheet, set, send }: { sheet: Stock; set: (sheet: Stock) => v
           label={key === "width" ? "Width" : "Height"}
           value={sheet[key]}
           least={0.1}
-          onCommit={(mm) => set({ ...sheet, [key]: mm })}
+          onCommit={(mm) => set({ [key]: mm })}
         />
       ))}
       <div className="col-span-2">
@@ -117,7 +118,7 @@ function SheetRow({ sheet, set, send }: { sheet: Stock; set: (sheet: Stock) => v
           label="Price of one"
           value={sheet.price / 100}
           most={1e6}
-          onCommit={(price) => set({ ...sheet, price: Math.round(price * 100) })}
+          onCommit={(price) => set({ price: Math.round(price * 100) })}
         />
       </div>
     </div>
@@ -134,20 +135,16 @@ function Supplies({ view, send }: Props) {
         <span className="flex gap-1.5">
           <Button
             onClick={() => {
-              const supply = {
-                id: freeId(supplies, "supply"),
-                name: "5 V supply",
-                volts: 5,
-                amps: 4,
-                count: 1,
-              };
-              send({ do: "set_supply", supply });
+              send({ do: "add_supply", name: "5 V supply", volts: 5, amps: 4, count: 1 });
             }}
           >
             Add a supply
           </Button>
-          <Button onClick={() => send({ do: "add_controller", board: "mega", name: "" })}>Add a Mega</Button>
-          <Button onClick={() => send({ do: "add_controller", board: "uno", name: "" })}>Add an Uno</Button>
+          {CONTROLLERS.map(([board, name]) => (
+            <Button key={board} onClick={() => send({ do: "add_controller", board, name: "" })}>
+              Add an {name}
+            </Button>
+          ))}
         </span>
       </p>
       {supplies.map((supply) => (
@@ -160,7 +157,7 @@ function Supplies({ view, send }: Props) {
             label="Name of the supply"
             value={supply.name}
             needed
-            onCommit={(name) => send({ do: "set_supply", supply: { ...supply, name } })}
+            onCommit={(name) => send({ do: "edit_supply", supply: supply.id, name })}
           />
           {(["volts", "amps", "count"] as const).map((key) => (
             <FigureField
@@ -171,7 +168,7 @@ function Supplies({ view, send }: Props) {
               value={supply[key]}
               least={key === "count" ? 0 : 0.01}
               most={1000}
-              onCommit={(figure) => send({ do: "set_supply", supply: { ...supply, [key]: figure } })}
+              onCommit={(figure) => send({ do: "edit_supply", supply: supply.id, [key]: figure })}
             />
           ))}
           <TakeAway
@@ -204,17 +201,17 @@ function FromShelf({ view, send }: Props) {
   const offers: [string, string, Command][] = [
     ...shelf.data.machines
       .filter((m) => !workshop.machines.some((own) => own.id === m.id))
-      .map((m): [string, string, Command] => [m.id, m.name, { do: "set_machine", machine: m }]),
+      .map((m): [string, string, Command] => [m.id, m.name, { do: "add_machine", ...m }]),
     ...shelf.data.stock
       .filter((s) => !workshop.stock.some((own) => own.id === s.id))
       .map((s): [string, string, Command] => [
         s.id,
         `${s.count} × ${s.thickness} mm ${s.material}`,
-        { do: "set_stock", stock: s },
+        { do: "add_stock", ...s },
       ]),
     ...shelf.data.supplies
       .filter((s) => !workshop.supplies.some((own) => own.id === s.id))
-      .map((s): [string, string, Command] => [s.id, s.name, { do: "set_supply", supply: s }]),
+      .map((s): [string, string, Command] => [s.id, s.name, { do: "add_supply", ...s }]),
   ];
   if (offers.length === 0) return null;
   return (

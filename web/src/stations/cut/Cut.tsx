@@ -10,7 +10,7 @@ import { SheetDrawing } from "./SheetDrawing";
 
 export default function Cut() {
   const { id, revision } = useDesign();
-  const wanted = useSession((s) => s.panel);
+  const wanted = useSession((s) => s.module);
   const set = useSession((s) => s.set);
   const [layer, setLayer] = useState("face");
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
@@ -19,11 +19,11 @@ export default function Cut() {
     queryFn: () => answered(api.GET("/api/designs/{design_id}/cut", { params: { path: { design_id: id } } })),
     placeholderData: (before) => before,
   });
-  if (cut.isError) return <p className="p-4 text-stop">{cut.error.message}</p>;
+  if (cut.isError) return <p className="p-4 text-must">{cut.error.message}</p>;
   if (!cut.data) return <p className="p-4 text-faint">Drawing the sheets…</p>;
-  const panel = cut.data.panels.find((p) => p.id === wanted) ?? cut.data.panels[0];
-  if (!panel) return <p className="p-6 text-faint">There is no module to cut yet. Add one at Brief.</p>;
-  const sheet = panel.sheets.find((s) => s.id === layer) ?? panel.sheets[0];
+  const module = cut.data.modules.find((p) => p.id === wanted) ?? cut.data.modules[0];
+  if (!module) return <p className="p-6 text-faint">There is no module to cut yet. Add one at Brief.</p>;
+  const sheet = module.sheets.find((s) => s.id === layer) ?? module.sheets[0];
   const flip = (operation: string) => {
     const next = new Set(hidden);
     if (!next.delete(operation)) next.add(operation);
@@ -35,13 +35,13 @@ export default function Cut() {
         <div className="flex h-9 items-end gap-6 px-4 text-[12px]">
           <Tabs
             label="Modules"
-            items={cut.data.panels}
-            chosen={panel.id}
-            onChoose={(p) => set({ panel: p })}
+            items={cut.data.modules}
+            chosen={module.id}
+            onChoose={(p) => set({ module: p })}
           />
           <Tabs
             label="Layers"
-            items={panel.sheets.map((s) => ({
+            items={module.sheets.map((s) => ({
               id: s.id,
               name: s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness} mm`,
             }))}
@@ -49,9 +49,11 @@ export default function Cut() {
             onChoose={setLayer}
           />
         </div>
-        {sheet && <SheetDrawing key={panel.id} panel={panel} sheet={sheet} hidden={hidden} onFlip={flip} />}
+        {sheet && (
+          <SheetDrawing key={module.id} module={module} sheet={sheet} hidden={hidden} onFlip={flip} />
+        )}
       </section>
-      <Files cut={cut.data} panel={panel} />
+      <Files cut={cut.data} module={module} />
     </div>
   );
 }

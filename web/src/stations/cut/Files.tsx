@@ -1,41 +1,36 @@
 /** The files of a module, the holes to drill, the cautions, and what the job sheet will say is unsettled. */
-import type { CutPanel, CutView } from "../../api/types";
+import type { CutModule, CutView } from "../../api/types";
 import { useDesign } from "../../app/design";
+import { Archive } from "./Archive";
 import { Mark } from "../../ui/Mark";
 
 const LINK = "text-petrol underline hover:no-underline";
 
-export function Files({ cut, panel }: { cut: CutView; panel: CutPanel }) {
+export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
   const { id } = useDesign();
   const base = `/api/designs/${id}/cut`;
   return (
     <section aria-label="Files" className="overflow-y-auto border-l border-rule bg-sheet p-4">
       <h2 className="text-[13px]">Files</h2>
-      <a
-        className="mt-2 inline-flex min-h-[28px] items-center rounded border border-ink bg-ink px-2.5 text-[12px] text-sheet"
-        href={`${base}/all.zip`}
-        download
-      >
-        Everything, as one archive
-      </a>
+      <Archive />
       <p className="mt-2">
         <a className={LINK} href={`${base}/job-sheet.txt`} download>
           Job sheet
         </a>
       </p>
-      <h3 className="mt-4 text-[12px]">{panel.name}</h3>
+      <h3 className="mt-4 text-[12px]">{module.name}</h3>
       <table className="mt-1 w-full">
         <tbody>
-          {byStem(panel.files).map(([stem, files]) => (
+          {byStem(module.files).map(([stem, files]) => (
             <tr key={stem} className="border-t border-rule">
               <td className="py-1">{stem}</td>
               {files.map((file) => (
                 <td key={file} className="py-1 text-right">
                   <a
                     className={LINK}
-                    href={`${base}/${panel.id}/${file}`}
+                    href={`${base}/${module.id}/${file}`}
                     download
-                    aria-label={`${panel.name}, ${file}`}
+                    aria-label={`${module.name}, ${file}`}
                   >
                     {file.startsWith("template-")
                       ? file.includes("a4")
@@ -53,7 +48,7 @@ export function Files({ cut, panel }: { cut: CutView; panel: CutPanel }) {
       <h3 className="mt-5 text-[12px]">Round holes</h3>
       <table className="num mt-1 w-full">
         <tbody>
-          {panel.drills.map((d) => (
+          {module.drills.map((d) => (
             <tr key={`${d.sheet} ${d.diameter}`} className="border-t border-rule">
               <td className="py-0.5">{d.many} ×</td>
               <td className="text-right">⌀ {d.diameter}</td>
@@ -65,7 +60,7 @@ export function Files({ cut, panel }: { cut: CutView; panel: CutPanel }) {
       <h3 className="mt-5 text-[12px]">Before you cut</h3>
       <ul className="mt-1 space-y-1.5 text-[12px]/[16px] text-faint">
         {cut.cautions.map((caution) => (
-          <li key={caution} className="border-l-[3px] border-look pl-2.5">
+          <li key={caution} className="border-l-[3px] border-judge pl-2.5">
             {caution}
           </li>
         ))}
@@ -84,20 +79,20 @@ function byStem(files: readonly string[]): [string, string[]][] {
   return [...stems];
 }
 
-function Unsettled({ lines }: { lines: readonly string[] }) {
+function Unsettled({ lines }: { lines: CutView["unsettled"] }) {
   return (
     <>
       <h3 className="mt-5 text-[12px]">The job sheet will say</h3>
       {lines.length === 0 ? (
         <p className="mt-1 flex items-center gap-2 text-ok">
-          <Mark kind="settled" /> Every stop and look is settled.
+          <Mark kind="settled" /> Nothing is left to fix or to judge.
         </p>
       ) : (
         <ul className="mt-1 space-y-1 text-[12px]/[16px]">
           {lines.map((line) => (
-            <li key={line} className="grid grid-cols-[16px_1fr]">
-              <Mark kind={line.startsWith("STOP") ? "stop" : "look"} className="mt-1" />
-              {line.slice(line.indexOf(" ") + 1)}
+            <li key={line.words} className="grid grid-cols-[16px_1fr]">
+              <Mark kind={line.severity} className="mt-1" />
+              {line.words}
             </li>
           ))}
         </ul>

@@ -3,28 +3,28 @@ import { useRef } from "react";
 import { matrix } from "../../panel/units";
 import { useViewport } from "../../panel/useViewport";
 import { many } from "../../ui/figures";
-import type { CutPanel } from "../../api/types";
+import type { CutModule } from "../../api/types";
 
-type Sheet = CutPanel["sheets"][number];
+type Sheet = CutModule["sheets"][number];
 type Operation = Sheet["operations"][number]["operation"];
 
 const LINE: Record<Operation, { colour: string; words: string }> = {
   engrave: { colour: "var(--note)", words: "engrave" },
-  pocket: { colour: "var(--look)", words: "pocket from behind" },
+  pocket: { colour: "var(--judge)", words: "pocket from behind" },
   inner: { colour: "var(--petrol)", words: "inner cuts" },
   outline: { colour: "var(--ink)", words: "outline, last" },
 };
 
 interface Props {
-  panel: CutPanel;
+  module: CutModule;
   sheet: Sheet;
   hidden: ReadonlySet<string>;
   onFlip: (operation: string) => void;
 }
 
-export function SheetDrawing({ panel, sheet, hidden, onFlip }: Props) {
+export function SheetDrawing({ module, sheet, hidden, onFlip }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const { viewport } = useViewport(frame, panel.width, panel.height);
+  const { viewport } = useViewport(frame, module.width, module.height);
   return (
     <>
       <div ref={frame} className="still relative min-h-0 flex-1">

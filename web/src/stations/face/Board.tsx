@@ -1,11 +1,11 @@
 /** The board: the plate with its parts, drawn through a viewport, with selecting, dragging, dropping and measuring. */
 import { useRef, useState } from "react";
 import { place } from "../../api/commands";
-import type { Fn, PanelView } from "../../api/types";
+import type { Fn, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Dimensions, inkOn, Plate } from "../../panel/Plate";
-import { matrix, type PanelPoint, px, toPanel } from "../../panel/units";
+import { matrix, type ModulePoint, px, toModule } from "../../panel/units";
 import { useViewport } from "../../panel/useViewport";
 import { ArrangeBar } from "./ArrangeBar";
 import { boxSelect, dragParts } from "./drag";
@@ -21,27 +21,27 @@ import { useBoardKeys } from "./useBoardKeys";
 import { useViews } from "./useViews";
 
 interface Props {
-  panel: PanelView;
+  module: ModuleView;
   carried: Fn | null;
   onDropped: () => void;
   onPlaceNext: () => void;
 }
 
-export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
+export function Board({ module, carried, onDropped, onPlaceNext }: Props) {
   const view = useDesign();
   const changes = useChanges(view.id);
   const frame = useRef<HTMLDivElement>(null);
-  const { viewport, zoom, fit } = useViewport(frame, panel.width, panel.height, 52);
+  const { viewport, zoom, fit } = useViewport(frame, module.width, module.height, 52);
   const [lines, setLines] = useState<Snapped["lines"]>({});
-  const [box, setBox] = useState<{ from: PanelPoint; to: PanelPoint } | null>(null);
+  const [box, setBox] = useState<{ from: ModulePoint; to: ModulePoint } | null>(null);
   const [measured, setMeasured] = useState<Measuring>({ from: null, to: null });
   const selection = useSession((s) => s.selection);
   const face = useFace();
-  const seen = useViews(panel.id, face.view !== "face");
-  useBoardKeys(panel.id, { zoom, fit, onPlaceNext });
+  const seen = useViews(module.id, face.view !== "face");
+  useBoardKeys(module.id, { zoom, fit, onPlaceNext });
   const colour = view.design.stack.find((layer) => layer.role === "face")?.colour ?? "#263033";
-  const here = view.design.functions.filter((f) => f.place?.panel === panel.id);
-  const context = { view, panel: panel.id, viewport, changes, onSnap: setLines };
+  const here = view.design.functions.filter((f) => f.place?.module === module.id);
+  const context = { view, module: module.id, viewport, changes, onSnap: setLines };
   const behind = face.view === "behind";
 
   const pressed = (event: React.PointerEvent) => {
@@ -52,7 +52,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
     const bounds = frame.current.getBoundingClientRect();
     if (face.measuring) {
       const at =
-        lead?.place ?? toPanel(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
+        lead?.place ?? toModule(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
       setMeasured((m) => (m.from && !m.to ? { ...m, to: at } : { from: at, to: null }));
       return;
     }
@@ -74,35 +74,37 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
       onPointerDown={pressed}
       onDoubleClick={(event) => selectGroup(event.target as Element, here)}
     >
-      {face.view === "reference" && <ReferencePicture panel={panel} views={seen.data} viewport={viewport} />}
+      {face.view === "reference" && (
+        <ReferencePicture module={module} views={seen.data} viewport={viewport} />
+      )}
       <svg
         className="absolute inset-0 size-full outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-petrol"
         {...(behind || here.length === 0
           ? { role: "img" }
           : { role: "listbox", "aria-multiselectable": true })}
-        aria-label={`${panel.name}, ${here.length} parts`}
+        aria-label={`${module.name}, ${here.length} parts`}
         aria-activedescendant={selection[0] && !behind ? `part-${selection[0]}` : undefined}
         tabIndex={0}
-        data-board={panel.id}
+        data-board={module.id}
         data-scale={viewport.scale}
       >
         <g transform={matrix(viewport)}>
           {behind ? (
-            <Behind panel={panel} views={seen.data} scale={viewport.scale} />
+            <Behind module={module} views={seen.data} scale={viewport.scale} />
           ) : (
-            <Squeezed panel={panel} share={face.view === "eye" ? (seen.data?.eye?.foreshortening ?? 1) : 1}>
+            <Squeezed module={module} share={face.view === "eye" ? (seen.data?.eye?.foreshortening ?? 1) : 1}>
               <g opacity={face.view === "reference" ? 0.55 : 1}>
-                <Plate panel={panel} colour={colour} />
+                <Plate module={module} colour={colour} />
               </g>
-              <Graphics panel={panel} ink={inkOn(colour)} />
+              <Graphics module={module} ink={inkOn(colour)} />
               <Items here={here} colour={colour} />
-              <Overlay view={face.view} panel={panel} views={seen.data} scale={viewport.scale} />
+              <Overlay view={face.view} module={module} views={seen.data} scale={viewport.scale} />
             </Squeezed>
           )}
-          <Dimensions panel={panel} scale={viewport.scale} />
-          <Guides lines={lines} panel={panel} scale={viewport.scale} />
-          <LiveDistances panel={panel.id} scale={viewport.scale} />
-          <LiveClashes panel={panel.id} scale={viewport.scale} />
+          <Dimensions module={module} scale={viewport.scale} />
+          <Guides lines={lines} module={module} scale={viewport.scale} />
+          <LiveDistances module={module.id} scale={viewport.scale} />
+          <LiveClashes module={module.id} scale={viewport.scale} />
           {box && <SelectBox box={box} scale={viewport.scale} />}
           {face.measuring && <Measure measured={measured} scale={viewport.scale} />}
         </g>
@@ -110,7 +112,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
           <Carried
             key={carried.id}
             fn={carried}
-            panel={panel}
+            module={module}
             viewport={viewport}
             frame={frame}
             others={here}
@@ -118,7 +120,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
             onDrop={(spot) => {
               onDropped();
               if (!spot) return;
-              void changes.send([place(carried.id, panel.id, spot.x, spot.y)]).then((kept) => {
+              void changes.send([place(carried.id, module.id, spot.x, spot.y)]).then((kept) => {
                 if (kept) useSession.getState().select([carried.id]);
               });
             }}
@@ -126,7 +128,7 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
         )}
       </svg>
       {face.view === "reference" && face.picking && (
-        <PicturePoints panel={panel} views={seen.data} viewport={viewport} frame={frame} />
+        <PicturePoints module={module} views={seen.data} viewport={viewport} frame={frame} />
       )}
       {here.length === 0 && !carried && face.view === "face" && (
         <p
@@ -147,16 +149,16 @@ export function Board({ panel, carried, onDropped, onPlaceNext }: Props) {
 
 /** As high as the eye sees it. */
 function Squeezed({
-  panel,
+  module,
   share,
   children,
 }: {
-  panel: PanelView;
+  module: ModuleView;
   share: number;
   children: React.ReactNode;
 }) {
   if (share === 1) return children;
-  return <g transform={`translate(0 ${(panel.height * (1 - share)) / 2}) scale(1 ${share})`}>{children}</g>;
+  return <g transform={`translate(0 ${(module.height * (1 - share)) / 2}) scale(1 ${share})`}>{children}</g>;
 }
 
 /** A double click takes the whole group of the part under it. */

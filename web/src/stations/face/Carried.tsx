@@ -1,16 +1,16 @@
 /** A part on its way from the tray: follows the pointer, snapped, until it is let go over the plate. */
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { place } from "../../api/commands";
-import type { Fn, PanelView } from "../../api/types";
+import type { Fn, ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { PartFront } from "../../panel/shapes";
-import { matrix, px, toPanel, type Viewport } from "../../panel/units";
+import { matrix, px, toModule, type Viewport } from "../../panel/units";
 import { probe, stopProbing } from "./probe";
 import { snap, type Snapped } from "./snap";
 
 interface Props {
   fn: Fn;
-  panel: PanelView;
+  module: ModuleView;
   viewport: Viewport;
   frame: RefObject<HTMLDivElement | null>;
   others: readonly Fn[];
@@ -18,7 +18,7 @@ interface Props {
   onDrop: (spot: { x: number; y: number } | null) => void;
 }
 
-export function Carried({ fn, panel, viewport, frame, others, onSnap, onDrop }: Props) {
+export function Carried({ fn, module, viewport, frame, others, onSnap, onDrop }: Props) {
   const { id, revision, design } = useDesign();
   const [spot, setSpot] = useState<Snapped | null>(null);
   const letGoAt = useRef<Snapped | null>(null);
@@ -27,8 +27,8 @@ export function Carried({ fn, panel, viewport, frame, others, onSnap, onDrop }: 
     const moved = (event: PointerEvent) => {
       const bounds = frame.current?.getBoundingClientRect();
       if (!bounds) return;
-      const at = toPanel(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
-      const inside = at.x > 0 && at.y > 0 && at.x < panel.width && at.y < panel.height;
+      const at = toModule(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
+      const inside = at.x > 0 && at.y > 0 && at.x < module.width && at.y < module.height;
       const over = inside ? snap(at.x, at.y, others, event.altKey) : null;
       letGoAt.current = over;
       setSpot(over);
@@ -38,7 +38,7 @@ export function Carried({ fn, panel, viewport, frame, others, onSnap, onDrop }: 
           design: id,
           base: revision,
           lead: fn.id,
-          commands: [place(fn.id, panel.id, over.x, over.y)],
+          commands: [place(fn.id, module.id, over.x, over.y)],
         });
     };
     const done = (result: Snapped | null) => {

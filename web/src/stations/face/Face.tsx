@@ -16,16 +16,16 @@ import { WordsSide } from "./WordsSide";
 export default function Face() {
   const view = useDesign();
   const changes = useChanges(view.id);
-  const wanted = useSession((s) => s.panel);
+  const wanted = useSession((s) => s.module);
   const set = useSession((s) => s.set);
   const face = useFace();
-  const panel = view.panels.find((p) => p.id === wanted) ?? view.panels[0];
+  const module = view.modules.find((p) => p.id === wanted) ?? view.modules[0];
   const [carried, setCarried] = useState<Fn | null>(null);
   const waiting = useMemo(
     () => view.design.functions.filter((f) => f.place == null && f.state !== "alias"),
     [view.design.functions],
   );
-  if (!panel) {
+  if (!module) {
     return <p className="p-6 text-faint">This design has no plate yet. Add one at Brief.</p>;
   }
   const placeNext = () => {
@@ -33,8 +33,8 @@ export default function Face() {
     const ready = waiting.filter((f) => f.part != null);
     const next = ready.find((f) => selection.includes(f.id)) ?? ready[0];
     if (!next) return;
-    const spot = freeSpot(view, panel, next);
-    void changes.send([place(next.id, panel.id, spot.x, spot.y)]).then((kept) => {
+    const spot = freeSpot(view, module, next);
+    void changes.send([place(next.id, module.id, spot.x, spot.y)]).then((kept) => {
       if (kept) useSession.getState().select([next.id]);
     });
   };
@@ -58,9 +58,9 @@ export default function Face() {
             onPlaceNext={placeNext}
           />
         )}
-        {side === "words" && <WordsSide panel={panel} />}
-        {side === "more" && face.view === "reference" && <Pictures panel={panel} />}
-        {side === "more" && face.view === "hands" && <Sweeps panel={panel} />}
+        {side === "words" && <WordsSide module={module} />}
+        {side === "more" && face.view === "reference" && <Pictures module={module} />}
+        {side === "more" && face.view === "hands" && <Sweeps module={module} />}
       </div>
       <div className="flex min-w-0 flex-col">
         <div className="flex items-end justify-between">
@@ -77,18 +77,18 @@ export default function Face() {
               })
             }
           />
-          {view.panels.length > 1 && (
+          {view.modules.length > 1 && (
             <Tabs
               label="Modules"
-              tabs={view.panels.map((p) => [p.id, p.name] as const)}
-              now={panel.id}
-              onChange={(next) => set({ panel: next, selection: [] })}
+              tabs={view.modules.map((p) => [p.id, p.name] as const)}
+              now={module.id}
+              onChange={(next) => set({ module: next, selection: [] })}
             />
           )}
         </div>
         <Board
-          key={panel.id}
-          panel={panel}
+          key={module.id}
+          module={module}
           carried={carried}
           onDropped={() => setCarried(null)}
           onPlaceNext={placeNext}

@@ -1,27 +1,27 @@
 /** Brackets, boxes, texts, placards and symbols on the plate; what does not follow functions is dragged. */
-import type { DesignView, PanelView } from "../../api/types";
+import type { DesignView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useDragMm } from "../../panel/useDragMm";
 import { WordPath } from "../../panel/WordPath";
 
 type Graphic = DesignView["graphics"][number];
 
-export function Graphics({ panel, ink }: { panel: PanelView; ink: string }) {
+export function Graphics({ module, ink }: { module: ModuleView; ink: string }) {
   const { graphics } = useDesign();
   return graphics
-    .filter((g) => g.panel === panel.id)
-    .map((g) => <GraphicOnPanel key={g.id} drawn={g} ink={ink} />);
+    .filter((g) => g.module === module.id)
+    .map((g) => <GraphicOnModule key={g.id} drawn={g} ink={ink} />);
 }
 
-function GraphicOnPanel({ drawn, ink }: { drawn: Graphic; ink: string }) {
+function GraphicOnModule({ drawn, ink }: { drawn: Graphic; ink: string }) {
   const view = useDesign();
   const { send } = useChanges(view.id);
   const graphic = view.design.graphics.find((g) => g.id === drawn.id);
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     if (!graphic) return;
     const follows = graphic.kind === "bracket" && graphic.functions.length > 0;
-    const x = follows ? graphic.x : graphic.x + dx;
-    void send([{ do: "set_graphic", graphic: { ...graphic, x, y: graphic.y + dy } }]);
+    const across = follows ? {} : { x: graphic.x + dx };
+    void send([{ do: "edit_graphic", graphic: graphic.id, ...across, y: graphic.y + dy }]);
   });
   const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = drawn.room;
   return (

@@ -1,11 +1,10 @@
 /** Brackets, boxes, texts, placards and symbols of this plate: added, edited, removed. */
-import type { DesignView, PanelView } from "../../api/types";
+import type { DesignView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { TakeAway } from "../brief/TakeAway";
-import { freeId } from "../brief/freeId";
 import { SYMBOLS } from "./symbols";
 
 type Graphic = DesignView["design"]["graphics"][number];
@@ -18,31 +17,30 @@ const KINDS = [
   ["symbol", "Symbol"],
 ] as const;
 
-export function GraphicsList({ panel }: { panel: PanelView }) {
+export function GraphicsList({ module }: { module: ModuleView }) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
-  const set = (graphic: Graphic) => void send([{ do: "set_graphic", graphic }]);
   const add = (kind: Graphic["kind"]) => {
     const { selection } = useSession.getState();
-    const spanned = design.functions.filter((f) => selection.includes(f.id) && f.place?.panel === panel.id);
+    const spanned = design.functions.filter((f) => selection.includes(f.id) && f.place?.module === module.id);
     const xs = spanned.map((f) => f.place?.x ?? 0);
     const ys = spanned.map((f) => f.place?.y ?? 0);
     const around = kind === "box" && spanned.length > 0;
-    set({
-      id: freeId(design.graphics, kind),
-      panel: panel.id,
+    const graphic: Omit<Graphic, "id"> = {
+      module: module.id,
       kind,
-      text: kind === "symbol" ? "" : kind === "text" ? panel.name : (spanned[0]?.group ?? "") || "TITLE",
+      text: kind === "symbol" ? "" : kind === "text" ? module.name : (spanned[0]?.group ?? "") || "TITLE",
       symbol: kind === "symbol" ? "warning" : null,
       functions: kind === "bracket" ? spanned.map((f) => f.id) : [],
-      x: around ? Math.min(...xs) - 20 : panel.width / 2 - (kind === "bracket" ? 40 : 0),
-      y: kind === "bracket" && spanned.length ? 0 : around ? Math.min(...ys) - 25 : panel.height - 12,
+      x: around ? Math.min(...xs) - 20 : module.width / 2 - (kind === "bracket" ? 40 : 0),
+      y: kind === "bracket" && spanned.length ? 0 : around ? Math.min(...ys) - 25 : module.height - 12,
       width: around ? Math.max(...xs) - Math.min(...xs) + 40 : kind === "bracket" ? 80 : 60,
       height: around ? Math.max(...ys) - Math.min(...ys) + 50 : 40,
       cap: null,
       role: kind === "text" ? "panel" : kind === "placard" ? "position" : "name",
       turn: 0,
-    });
+    };
+    void send([{ do: "add_graphic", ...graphic }]);
   };
   return (
     <section aria-label="Drawn on this plate" className="mt-5">
@@ -58,17 +56,19 @@ export function GraphicsList({ panel }: { panel: PanelView }) {
         A bracket or box goes over what is selected. Placards are protected: nothing may cover them.
       </p>
       {design.graphics
-        .filter((g) => g.panel === panel.id)
+        .filter((g) => g.module === module.id)
         .map((g) => (
-          <GraphicRow key={g.id} graphic={g} set={set} />
+          <GraphicRow key={g.id} graphic={g} />
         ))}
     </section>
   );
 }
 
-function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic) => void }) {
+function GraphicRow({ graphic }: { graphic: Graphic }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
+  const set = (changes: Partial<Omit<Graphic, "id" | "kind">>) =>
+    void send([{ do: "edit_graphic", graphic: graphic.id, ...changes }]);
   const follows = graphic.kind === "bracket" && graphic.functions.length > 0;
   const what = KINDS.find(([kind]) => kind === graphic.kind)?.[1] ?? graphic.kind;
   return (
@@ -79,14 +79,14 @@ function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic
             label="Symbol"
             value={graphic.symbol ?? "warning"}
             options={SYMBOLS.map((s) => [s, s] as const)}
-            onCommit={(symbol) => set({ ...graphic, symbol })}
+            onCommit={(symbol) => set({ symbol })}
           />
         ) : (
           <TextField
             label={what}
             value={graphic.text}
             needed={graphic.kind === "text" || graphic.kind === "placard"}
-            onCommit={(text) => set({ ...graphic, text })}
+            onCommit={(text) => set({ text })}
           />
         )}
         <TakeAway
@@ -101,7 +101,7 @@ function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic
             label={`${what} ${graphic.text}, x`}
             value={graphic.x}
             least={-5000}
-            onCommit={(x) => set({ ...graphic, x })}
+            onCommit={(x) => set({ x })}
           />
         )}
         <LengthField
@@ -109,7 +109,7 @@ function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic
           label={follows ? `${what} ${graphic.text}, further up by` : `${what} ${graphic.text}, y`}
           value={graphic.y}
           least={-5000}
-          onCommit={(y) => set({ ...graphic, y })}
+          onCommit={(y) => set({ y })}
         />
         {(graphic.kind === "box" || (graphic.kind === "bracket" && !follows)) && (
           <LengthField
@@ -117,7 +117,7 @@ function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic
             label={`${what} ${graphic.text}, width`}
             value={graphic.width}
             least={1}
-            onCommit={(width) => set({ ...graphic, width })}
+            onCommit={(width) => set({ width })}
           />
         )}
         {graphic.kind === "box" && (
@@ -126,7 +126,7 @@ function GraphicRow({ graphic, set }: { graphic: Graphic; set: (graphic: Graphic
             label={`${what} ${graphic.text}, height`}
             value={graphic.height}
             least={1}
-            onCommit={(height) => set({ ...graphic, height })}
+            onCommit={(height) => set({ height })}
           />
         )}
       </div>

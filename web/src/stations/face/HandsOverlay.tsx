@@ -1,21 +1,21 @@
 /** Hands: the room round what is touched, guards, what the free hand reaches, and the sweeps of procedures. */
-import type { PanelView } from "../../api/types";
+import type { ModuleView } from "../../api/types";
 import type { Views } from "./viewTypes";
 
 interface Props {
   views: Views;
-  panel: PanelView;
+  module: ModuleView;
   scale: number;
 }
 
-export function HandsOverlay({ views, panel, scale }: Props) {
+export function HandsOverlay({ views, module, scale }: Props) {
   const s = 1 / scale;
   return (
     <g pointerEvents="none" fill="none">
-      <clipPath id={`plate-${panel.id}`}>
-        <path d={panel.path} />
+      <clipPath id={`plate-${module.id}`}>
+        <path d={module.path} />
       </clipPath>
-      <g clipPath={`url(#plate-${panel.id})`}>
+      <g clipPath={`url(#plate-${module.id})`}>
         {views.zones.map((z) => (
           <circle
             key={z.hand + z.name}

@@ -1,11 +1,11 @@
 /** The parts on the board, and what shows while they are dragged. */
-import type { Fn, PanelView } from "../../api/types";
+import type { Fn, ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Distances } from "../../panel/Distances";
 import { PartOnPanel, type Standing } from "../../panel/PartOnPanel";
 import { inkOn } from "../../panel/Plate";
-import type { PanelPoint } from "../../panel/units";
+import type { ModulePoint } from "../../panel/units";
 import { withUnit } from "../../ui/figures";
 import type { Snapped } from "./snap";
 
@@ -16,8 +16,8 @@ export function Items({ here, colour }: { here: readonly Fn[]; colour: string })
   const parts = new Map(design.parts.map((p) => [p.id, p]));
   const standing = new Map<string, Standing>();
   for (const finding of findings) {
-    if (finding.accepted != null || finding.weight === "note" || !finding.spot) continue;
-    for (const id of finding.subjects) if (standing.get(id) !== "stop") standing.set(id, finding.weight);
+    if (finding.accepted != null || finding.severity === "note" || !finding.spot) continue;
+    for (const id of finding.subjects) if (standing.get(id) !== "must") standing.set(id, finding.severity);
   }
   const ink = inkOn(colour);
   return here.map((fn) => {
@@ -39,28 +39,28 @@ export function Items({ here, colour }: { here: readonly Fn[]; colour: string })
   });
 }
 
-export function LiveDistances({ panel, scale }: { panel: string; scale: number }) {
+export function LiveDistances({ module, scale }: { module: string; scale: number }) {
   const around = useSession((s) => s.around);
-  return around?.panel === panel ? <Distances around={around} scale={scale} /> : null;
+  return around?.module === module ? <Distances around={around} scale={scale} /> : null;
 }
 
 const SAID = 3;
 
 /** What would be wrong if the part were let go here: a ring at each place, the worst three in words. */
-export function LiveClashes({ panel, scale }: { panel: string; scale: number }) {
+export function LiveClashes({ module, scale }: { module: string; scale: number }) {
   const clashes = useSession((s) => s.clashes);
   const around = useSession((s) => s.around);
-  if (!around || clashes?.panel !== panel || clashes.findings.length === 0) return null;
+  if (!around || clashes?.module !== module || clashes.findings.length === 0) return null;
   const s = 1 / scale;
   const lines = clashes.findings.slice(0, SAID).map((f) => {
     const figures =
       f.measured && f.needed
         ? `: ${withUnit(f.measured.value, f.measured.unit)} of ${withUnit(f.needed.value, f.needed.unit)}`
         : "";
-    return { id: f.id, weight: f.weight, text: `${f.title}${figures}` };
+    return { id: f.id, severity: f.severity, text: `${f.title}${figures}` };
   });
   const rest = clashes.findings.length - SAID;
-  if (rest > 0) lines.push({ id: "rest", weight: "look", text: `and ${rest} more` });
+  if (rest > 0) lines.push({ id: "rest", severity: "judge", text: `and ${rest} more` });
   const width = Math.max(...lines.map((l) => l.text.length)) * 6.6 + 34;
   return (
     <g pointerEvents="none" data-testid="clashes">
@@ -73,7 +73,7 @@ export function LiveClashes({ panel, scale }: { panel: string; scale: number }) 
               cy={f.spot.y}
               r={7 * s}
               fill="none"
-              stroke={CLASH[f.weight]}
+              stroke={CLASH[f.severity]}
               strokeWidth={2.5 * s}
             />
           ),
@@ -83,8 +83,8 @@ export function LiveClashes({ panel, scale }: { panel: string; scale: number }) 
         {lines.map((line, n) => (
           <g key={line.id} transform={`translate(9 ${n * 19 + 14})`}>
             <path
-              d={line.weight === "stop" ? "M0 -4.5H9V4.5H0Z" : "M4.5 -5L9.5 4H-.5Z"}
-              fill={CLASH[line.weight]}
+              d={line.severity === "must" ? "M0 -4.5H9V4.5H0Z" : "M4.5 -5L9.5 4H-.5Z"}
+              fill={CLASH[line.severity]}
             />
             <text x={16} dominantBaseline="central" fontSize={12} fill="#20282C">
               {line.text}
@@ -96,15 +96,15 @@ export function LiveClashes({ panel, scale }: { panel: string; scale: number }) 
   );
 }
 
-const CLASH = { stop: "#B3261E", look: "#A86400", note: "#5C666C" };
+const CLASH = { must: "#B3261E", judge: "#A86400", note: "#5C666C" };
 
 interface GuidesProps {
   lines: Snapped["lines"];
-  panel: PanelView;
+  module: ModuleView;
   scale: number;
 }
 
-export function Guides({ lines, panel, scale }: GuidesProps) {
+export function Guides({ lines, module, scale }: GuidesProps) {
   return (
     <g
       stroke="#4FB3BC"
@@ -112,13 +112,13 @@ export function Guides({ lines, panel, scale }: GuidesProps) {
       strokeDasharray={`${4 / scale} ${3 / scale}`}
       pointerEvents="none"
     >
-      {lines.x !== undefined && <path d={`M${lines.x} 0V${panel.height}`} />}
-      {lines.y !== undefined && <path d={`M0 ${lines.y}H${panel.width}`} />}
+      {lines.x !== undefined && <path d={`M${lines.x} 0V${module.height}`} />}
+      {lines.y !== undefined && <path d={`M0 ${lines.y}H${module.width}`} />}
     </g>
   );
 }
 
-export function SelectBox({ box, scale }: { box: { from: PanelPoint; to: PanelPoint }; scale: number }) {
+export function SelectBox({ box, scale }: { box: { from: ModulePoint; to: ModulePoint }; scale: number }) {
   const x = Math.min(box.from.x, box.to.x);
   const y = Math.min(box.from.y, box.to.y);
   return (

@@ -38,8 +38,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
   const { send } = useChanges(id);
   const part = design.parts.find((p) => p.id === fn.part);
   const legend = fn.legend ?? BARE;
-  const set = (changes: Partial<Legend>) =>
-    void send([{ do: "set_legend", function: fn.id, legend: { ...legend, ...changes } }]);
+  const set = (changes: Partial<Legend>) => void send([{ do: "edit_legend", function: fn.id, ...changes }]);
   return (
     <section aria-label="Words of the selected part" className="flex flex-col gap-2">
       <h3 className="truncate text-[12px]">{fn.name}</h3>

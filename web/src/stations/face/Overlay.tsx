@@ -1,5 +1,5 @@
 /** What the views lay over the plate: hands, webs and the eye; and the panel from behind. */
-import type { PanelView } from "../../api/types";
+import type { ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { shown } from "../../ui/figures";
 import { HandsOverlay } from "./HandsOverlay";
@@ -8,16 +8,16 @@ import type { Views } from "./viewTypes";
 
 interface Props {
   view: ViewName;
-  panel: PanelView;
+  module: ModuleView;
   views: Views | undefined;
   scale: number;
 }
 
-export function Overlay({ view, panel, views, scale }: Props) {
+export function Overlay({ view, module, views, scale }: Props) {
   if (!views) return null;
-  if (view === "hands") return <HandsOverlay views={views} panel={panel} scale={scale} />;
+  if (view === "hands") return <HandsOverlay views={views} module={module} scale={scale} />;
   if (view === "webs") return <WebsOverlay views={views} scale={scale} />;
-  if (view === "eye") return <EyeOverlay views={views} panel={panel} scale={scale} />;
+  if (view === "eye") return <EyeOverlay views={views} module={module} scale={scale} />;
   return null;
 }
 
@@ -74,7 +74,7 @@ export function Tag({ x, y, s, text, colour }: TagProps) {
   );
 }
 
-function EyeOverlay({ views, panel, scale }: { views: Views; panel: PanelView; scale: number }) {
+function EyeOverlay({ views, module, scale }: { views: Views; module: ModuleView; scale: number }) {
   const s = 1 / scale;
   const { style } = useDesign().design;
   const eye = views.eye;
@@ -83,7 +83,7 @@ function EyeOverlay({ views, panel, scale }: { views: Views; panel: PanelView; s
     : "Say at Brief how far the eye is from the panel's middle";
   return (
     <g
-      transform={`translate(${panel.width / 2} ${panel.height + 16 * s}) scale(${s} ${-s})`}
+      transform={`translate(${module.width / 2} ${module.height + 16 * s}) scale(${s} ${-s})`}
       pointerEvents="none"
     >
       <text textAnchor="middle" fontFamily="var(--font-sans)" fontSize={12} fill="var(--ink)">
@@ -106,23 +106,23 @@ function fitted(name: string, width: number): string[] {
 }
 
 export function Behind({
-  panel,
+  module,
   views,
   scale,
 }: {
-  panel: PanelView;
+  module: ModuleView;
   views: Views | undefined;
   scale: number;
 }) {
   const s = 1 / scale;
   const { design } = useDesign();
   const back = [...design.stack].reverse().find((l) => l.role !== "board")?.colour ?? "#D9D5C8";
-  const mirror = (x: number) => panel.width - x;
+  const mirror = (x: number) => module.width - x;
   return (
-    <g aria-label={`${panel.name} from behind`}>
-      <g transform={`translate(${panel.width} 0) scale(-1 1)`}>
-        <path d={panel.path} fill={back} stroke="#8C8674" strokeWidth={s} />
-        {panel.fixings.map((f) => (
+    <g aria-label={`${module.name} from behind`}>
+      <g transform={`translate(${module.width} 0) scale(-1 1)`}>
+        <path d={module.path} fill={back} stroke="#8C8674" strokeWidth={s} />
+        {module.fixings.map((f) => (
           <circle
             key={f.name}
             cx={f.x}
@@ -152,12 +152,12 @@ export function Behind({
             />
           </g>
         ))}
-        <clipPath id={`back-${panel.id}`}>
-          <path d={panel.path} />
+        <clipPath id={`back-${module.id}`}>
+          <path d={module.path} />
         </clipPath>
         {views?.boxes.map((k) => (
           <path
-            clipPath={`url(#back-${panel.id})`}
+            clipPath={`url(#back-${module.id})`}
             key={k.name}
             d={k.path}
             fill="#E0B050"

@@ -1,10 +1,10 @@
 /** Picking points on the picture: a known length, a known rectangle, a second length, a circle. */
 import { useState } from "react";
-import type { PanelView } from "../../api/types";
+import type { ModuleView } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/fields";
-import { freeId } from "../brief/freeId";
 import { type Picking, useFace } from "./store";
 import type { Reference, SetReference } from "./viewTypes";
 
@@ -21,15 +21,17 @@ const STEPS: readonly (readonly [Picking, string, number, string])[] = [
 ];
 
 interface StepProps {
-  panel: PanelView;
+  module: ModuleView;
   reference: Reference;
   set: SetReference;
 }
 
-export function Steps({ panel, reference, set }: StepProps) {
+export function Steps({ module, reference, set }: StepProps) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
   const face = useFace();
   const [length, setLength] = useState(100);
-  const [box, setBox] = useState({ x: 0, y: 0, width: panel.width, height: panel.height });
+  const [box, setBox] = useState({ x: 0, y: 0, width: module.width, height: module.height });
   const step = STEPS.find(([key]) => key === face.picking);
   const ready = step !== undefined && face.picked.length >= step[2];
   const done = () => {
@@ -40,12 +42,8 @@ export function Steps({ panel, reference, set }: StepProps) {
     if (face.picking === "check") set({ check: known });
     if (face.picking === "circle") {
       const { selection } = useSession.getState();
-      const circle = {
-        id: freeId(reference.circles, "circle"),
-        points: face.picked,
-        function: selection[0] ?? null,
-      };
-      set({ circles: [...reference.circles, circle] });
+      const circle = { points: face.picked, function: selection[0] ?? null };
+      void send([{ do: "trace_circle", reference: reference.id, ...circle }]);
     }
     if (face.picking === "square" && c && d) {
       const { x, y, width, height } = box;

@@ -2,33 +2,32 @@
 import { useRef, useState } from "react";
 import { answered, api, Refused } from "../../api/client";
 import { place } from "../../api/commands";
-import type { Command, PanelView } from "../../api/types";
+import type { Command, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { shown } from "../../ui/figures";
-import { freeId } from "../brief/freeId";
 import { useLying } from "./ReferencePicture";
 import { Steps } from "./PictureSteps";
 import { useViews } from "./useViews";
 import type { Reference, ReferenceLies, SetReference } from "./viewTypes";
 
-export function Pictures({ panel }: { panel: PanelView }) {
+export function Pictures({ module }: { module: ModuleView }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const seen = useViews(panel.id, true);
-  const { reference, lies } = useLying(panel, seen.data);
+  const seen = useViews(module.id, true);
+  const { reference, lies } = useLying(module, seen.data);
   const set: SetReference = (changes) => {
-    if (reference) void send([{ do: "set_reference", reference: { ...reference, ...changes } }]);
+    if (reference) void send([{ do: "edit_reference", reference: reference.id, ...changes }]);
   };
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-3.5 text-[12px]">
-      {!reference && <Load panel={panel} />}
+      {!reference && <Load module={module} />}
       {reference && (
         <>
           <Shown reference={reference} set={set} />
-          <Steps panel={panel} reference={reference} set={set} />
+          <Steps module={module} reference={reference} set={set} />
           {lies && <Worth lies={lies} />}
-          <Holes panel={panel} reference={reference} lies={lies} set={set} />
+          <Holes module={module} reference={reference} lies={lies} />
           <Button
             look="quiet"
             className="mt-3 -ml-2"
@@ -42,8 +41,8 @@ export function Pictures({ panel }: { panel: PanelView }) {
   );
 }
 
-function Load({ panel }: { panel: PanelView }) {
-  const { id, design } = useDesign();
+function Load({ module }: { module: ModuleView }) {
+  const { id } = useDesign();
   const { send } = useChanges(id);
   const file = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -57,23 +56,18 @@ function Load({ panel }: { panel: PanelView }) {
         }),
       );
       const command: Command = {
-        do: "set_reference",
-        reference: {
-          id: freeId(design.references, "picture"),
-          panel: panel.id,
-          picture: kept.picture,
-          width: kept.width,
-          height: kept.height,
-          mirrored: false,
-          hidden: false,
-          opacity: 0.6,
-          x: 0,
-          y: 0,
-          scale: null,
-          points: [],
-          check: null,
-          circles: [],
-        },
+        do: "add_reference",
+        module: module.id,
+        picture: kept.picture,
+        width: kept.width,
+        height: kept.height,
+        mirrored: false,
+        hidden: false,
+        opacity: 0.6,
+        x: 0,
+        y: 0,
+        points: [],
+        circles: [],
       };
       await send([command]);
     } catch (error) {
@@ -85,7 +79,7 @@ function Load({ panel }: { panel: PanelView }) {
   return (
     <>
       <p className="text-faint">
-        A photograph or scan of an old panel, or of what it must match. PNG or JPEG, up to 8 MB.
+        A photograph or scan of an old module, or of what it must match. PNG or JPEG, up to 8 MB.
       </p>
       <Button look="solid" className="mt-2" onClick={() => file.current?.click()}>
         Lay a picture under…
@@ -103,7 +97,7 @@ function Load({ panel }: { panel: PanelView }) {
         }}
       />
       {wrong && (
-        <p role="alert" className="mt-1 text-stop">
+        <p role="alert" className="mt-1 text-must">
           {wrong}
         </p>
       )}
@@ -178,19 +172,18 @@ function Line({
   return (
     <div className="flex justify-between gap-2">
       <dt>{words}</dt>
-      <dd className={`num ${bad ? "font-semibold text-stop" : ""}`}>{shown(value, places)} mm</dd>
+      <dd className={`num ${bad ? "font-semibold text-must" : ""}`}>{shown(value, places)} mm</dd>
     </div>
   );
 }
 
 interface HolesProps {
-  panel: PanelView;
+  module: ModuleView;
   reference: Reference;
   lies: ReferenceLies | undefined;
-  set: SetReference;
 }
 
-function Holes({ panel, reference, lies, set }: HolesProps) {
+function Holes({ module, reference, lies }: HolesProps) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   if (reference.circles.length === 0) return null;
@@ -207,7 +200,7 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
               <span className="num">{hole ? `⌀ ${shown(hole.diameter)}` : "in a line"}</span>
             </p>
             {hole && (
-              <p className={`num text-[11px] ${hole.residual > 0.5 ? "text-stop" : "text-faint"}`}>
+              <p className={`num text-[11px] ${hole.residual > 0.5 ? "text-must" : "text-faint"}`}>
                 x {shown(hole.x)} y {shown(hole.y)}
                 <br />
                 round within {shown(hole.residual, 2)}
@@ -224,7 +217,7 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
                 <Button
                   onClick={() =>
                     void send([
-                      place(fn.id, panel.id, Math.round(hole.x * 100) / 100, Math.round(hole.y * 100) / 100),
+                      place(fn.id, module.id, Math.round(hole.x * 100) / 100, Math.round(hole.y * 100) / 100),
                     ])
                   }
                 >
@@ -233,7 +226,9 @@ function Holes({ panel, reference, lies, set }: HolesProps) {
               )}
               <Button
                 look="quiet"
-                onClick={() => set({ circles: reference.circles.filter((c) => c.id !== circle.id) })}
+                onClick={() =>
+                  void send([{ do: "remove_circle", reference: reference.id, circle: circle.id }])
+                }
               >
                 Forget it
               </Button>

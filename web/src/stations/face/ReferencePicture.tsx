@@ -1,6 +1,6 @@
 /** The reference picture under the panel as the core squared it, and picking points on it. */
 import type { RefObject } from "react";
-import type { PanelView } from "../../api/types";
+import type { ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import type { Viewport } from "../../panel/units";
 import { asStyle, fitted, inverse, onScreen, through } from "./picture";
@@ -8,24 +8,24 @@ import { useFace } from "./store";
 import type { Reference, Views } from "./viewTypes";
 
 interface Props {
-  panel: PanelView;
+  module: ModuleView;
   views: Views | undefined;
   viewport: Viewport;
 }
 
 /** The picture of this panel, and the map from its pixels (right way round) to mm. */
-export function useLying(panel: PanelView, views: Views | undefined) {
+export function useLying(module: ModuleView, views: Views | undefined) {
   const { design } = useDesign();
-  const reference = design.references.find((r) => r.panel === panel.id);
+  const reference = design.references.find((r) => r.module === module.id);
   const lies = views?.references.find((r) => r.id === reference?.id);
   const map = reference
-    ? (lies?.matrix ?? fitted(reference.width, reference.height, panel.width, panel.height))
+    ? (lies?.matrix ?? fitted(reference.width, reference.height, module.width, module.height))
     : null;
   return { reference, lies, map };
 }
 
-export function ReferencePicture({ panel, views, viewport }: Props) {
-  const { reference, lies, map } = useLying(panel, views);
+export function ReferencePicture({ module, views, viewport }: Props) {
+  const { reference, lies, map } = useLying(module, views);
   if (!reference || !map || reference.hidden) return null;
   return (
     <>
@@ -64,8 +64,8 @@ interface PickProps extends Props {
 }
 
 /** Clicks on the picture while points are picked; each is drawn with its number. */
-export function PicturePoints({ panel, views, viewport, frame }: PickProps) {
-  const { reference, map } = useLying(panel, views);
+export function PicturePoints({ module, views, viewport, frame }: PickProps) {
+  const { reference, map } = useLying(module, views);
   const face = useFace();
   if (!reference || !map) return null;
   const screen = onScreen(map, viewport);

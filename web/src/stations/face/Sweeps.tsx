@@ -1,18 +1,17 @@
 /** Procedures: named orders of work, such as “shut down”, drawn as the sweep of a hand. */
-import type { PanelView } from "../../api/types";
+import type { ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { TakeAway } from "../brief/TakeAway";
-import { freeId } from "../brief/freeId";
 import { useViews } from "./useViews";
 
-export function Sweeps({ panel }: { panel: PanelView }) {
+export function Sweeps({ module }: { module: ModuleView }) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const selection = useSession((s) => s.selection);
-  const seen = useViews(panel.id, true);
+  const seen = useViews(module.id, true);
   const steps = selection.filter((s) => design.functions.some((f) => f.id === s && f.place));
   const names = new Map(design.functions.map((f) => [f.id, f.name]));
   const zone = seen.data?.zones.length ?? 0;
@@ -31,8 +30,9 @@ export function Sweeps({ panel }: { panel: PanelView }) {
         onClick={() =>
           void send([
             {
-              do: "set_procedure",
-              procedure: { id: freeId(design.procedures, "sweep"), name: "Shut down", steps },
+              do: "add_procedure",
+              name: "Shut down",
+              steps,
             },
           ])
         }
@@ -49,7 +49,7 @@ export function Sweeps({ panel }: { panel: PanelView }) {
                 label="Sweep"
                 value={p.name}
                 needed
-                onCommit={(name) => void send([{ do: "set_procedure", procedure: { ...p, name } }])}
+                onCommit={(name) => void send([{ do: "edit_procedure", procedure: p.id, name }])}
               />
               <TakeAway
                 what={p.name}
@@ -65,7 +65,7 @@ export function Sweeps({ panel }: { panel: PanelView }) {
               ))}
             </ol>
             {sweep && (
-              <p className={sweep.broken.length || odd ? "text-look" : "text-ok"}>
+              <p className={sweep.broken.length || odd ? "text-judge" : "text-ok"}>
                 {sweep.broken.length || odd
                   ? `${sweep.broken.length} jumps, ${odd} pointing another way`
                   : "One sweep, all the same way when off"}

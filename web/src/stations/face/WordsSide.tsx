@@ -1,5 +1,5 @@
 /** Words: of the selected function, the style all share, and what is drawn on the plate beside them. */
-import type { Command, DesignView, PanelView } from "../../api/types";
+import type { Command, DesignView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { ChoiceField, FigureField } from "../../ui/fields";
@@ -13,7 +13,7 @@ const FONTS = [
   ["single-stroke", "Single stroke, to engrave"],
 ] as const;
 
-export function WordsSide({ panel }: { panel: PanelView }) {
+export function WordsSide({ module }: { module: ModuleView }) {
   const { design } = useDesign();
   const selection = useSession((s) => s.selection);
   const chosen = design.functions.find((f) => f.id === selection[0] && f.place);
@@ -24,7 +24,7 @@ export function WordsSide({ panel }: { panel: PanelView }) {
       ) : (
         <p className="text-[12px] text-faint">Select a placed part to set its words.</p>
       )}
-      <GraphicsList panel={panel} />
+      <GraphicsList module={module} />
       <StyleForm style={design.style} />
     </div>
   );

@@ -6,7 +6,7 @@ import { move } from "../../api/commands";
 import type { DesignView, Fn } from "../../api/types";
 import type { Changes } from "../../app/design";
 import { useSession } from "../../app/session";
-import { mm, type PanelPoint, px, toPanel, type Viewport } from "../../panel/units";
+import { mm, type ModulePoint, px, toModule, type Viewport } from "../../panel/units";
 import { probe, stopProbing } from "./probe";
 import { snap, type Snapped } from "./snap";
 
@@ -17,7 +17,7 @@ interface Held {
 
 export interface DragContext {
   view: DesignView;
-  panel: string;
+  module: string;
   viewport: Viewport;
   changes: Changes;
   onSnap: (lines: Snapped["lines"]) => void;
@@ -27,17 +27,17 @@ const START = 3;
 
 /** Begin on pointer-down over a part that is selected; the rest follows from the pointer. */
 export function dragParts(event: PointerEvent, lead: Fn, context: DragContext): void {
-  const { view, panel, viewport, changes, onSnap } = context;
+  const { view, module, viewport, changes, onSnap } = context;
   const { selection } = useSession.getState();
   const held: Held[] = view.design.functions
-    .filter((f) => f.place?.panel === panel && (selection.includes(f.id) || f.id === lead.id))
+    .filter((f) => f.place?.module === module && (selection.includes(f.id) || f.id === lead.id))
     .map((fn) => ({ fn, node: document.getElementById(`part-${fn.id}`) }));
   const others = view.design.functions.filter(
-    (f) => f.place?.panel === panel && !held.some((h) => h.fn.id === f.id),
+    (f) => f.place?.module === module && !held.some((h) => h.fn.id === f.id),
   );
   const from = { x: event.clientX, y: event.clientY };
   const home = lead.place ?? { x: 0, y: 0 };
-  let shift: PanelPoint | null = null;
+  let shift: ModulePoint | null = null;
 
   const draw = (dx: number, dy: number) => {
     for (const { fn, node } of held) {
@@ -85,11 +85,11 @@ export function boxSelect(
   event: PointerEvent,
   frame: HTMLElement,
   context: DragContext,
-  onBox: (box: { from: PanelPoint; to: PanelPoint } | null) => void,
+  onBox: (box: { from: ModulePoint; to: ModulePoint } | null) => void,
 ): void {
   const bounds = frame.getBoundingClientRect();
   const at = (e: PointerEvent) =>
-    toPanel(context.viewport, px(e.clientX - bounds.left), px(e.clientY - bounds.top));
+    toModule(context.viewport, px(e.clientX - bounds.left), px(e.clientY - bounds.top));
   const from = at(event);
   let to = from;
   const moved = (now: PointerEvent) => {
@@ -103,7 +103,7 @@ export function boxSelect(
     const inside = (v: number, a: number, b: number) => v >= Math.min(a, b) && v <= Math.max(a, b);
     const found = context.view.design.functions.filter(
       ({ place }) =>
-        place?.panel === context.panel && inside(place.x, from.x, to.x) && inside(place.y, from.y, to.y),
+        place?.module === context.module && inside(place.x, from.x, to.x) && inside(place.y, from.y, to.y),
     );
     useSession.getState().select(found.map((f) => f.id));
   };

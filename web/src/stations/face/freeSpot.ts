@@ -1,5 +1,5 @@
 /** Where the next part of the tray is put down: beside its group, else where the plate is emptiest. */
-import type { DesignView, Fn, PanelView } from "../../api/types";
+import type { DesignView, Fn, ModuleView } from "../../api/types";
 import { reach } from "../../panel/shapes";
 
 interface Spot {
@@ -10,7 +10,7 @@ interface Spot {
 const STEP = 5;
 
 /** A rough look for room; the checks judge what comes of it. */
-export function freeSpot(view: DesignView, panel: PanelView, fn: Fn): Spot {
+export function freeSpot(view: DesignView, module: ModuleView, fn: Fn): Spot {
   const parts = new Map(view.design.parts.map((p) => [p.id, p]));
   const radius = (f: Fn): number => {
     const part = f.part ? parts.get(f.part) : undefined;
@@ -18,18 +18,18 @@ export function freeSpot(view: DesignView, panel: PanelView, fn: Fn): Spot {
     const sizes = [part.cover, part.body].map(reach);
     return Math.max(...sizes.map((s) => Math.max(s.width, s.height))) / 2;
   };
-  const here = view.design.functions.filter((f) => f.place?.panel === panel.id);
+  const here = view.design.functions.filter((f) => f.place?.module === module.id);
   const own = radius(fn);
   const margin = own + 6;
   const mates = here.filter((f) => f.group === fn.group && fn.group !== "");
-  const mate = mates[mates.length - 1]?.place ?? { x: panel.width / 2, y: panel.height / 2 };
-  let best: Spot & { score: number } = { x: panel.width / 2, y: panel.height / 2, score: -Infinity };
-  for (let x = margin; x <= panel.width - margin; x += STEP) {
-    for (let y = margin; y <= panel.height - margin; y += STEP) {
+  const mate = mates[mates.length - 1]?.place ?? { x: module.width / 2, y: module.height / 2 };
+  let best: Spot & { score: number } = { x: module.width / 2, y: module.height / 2, score: -Infinity };
+  for (let x = margin; x <= module.width - margin; x += STEP) {
+    for (let y = margin; y <= module.height - margin; y += STEP) {
       const room = Math.min(
         60,
         ...here.map((f) => Math.hypot((f.place?.x ?? 0) - x, (f.place?.y ?? 0) - y) - radius(f) - own),
-        ...panel.fixings.map((f) => Math.hypot(f.x - x, f.y - y) - f.head - own),
+        ...module.fixings.map((f) => Math.hypot(f.x - x, f.y - y) - f.head - own),
       );
       const score = Math.min(room, 22) * 10 - Math.hypot(mate.x - x, mate.y - y) / 10;
       if (score > best.score) best = { x, y, score };

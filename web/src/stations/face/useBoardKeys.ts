@@ -19,18 +19,18 @@ function nextView(): void {
   if (next) set({ view: next[0], picking: null, picked: [] });
 }
 
-export function useBoardKeys(panel: string, { zoom, fit, onPlaceNext }: Actions): void {
+export function useBoardKeys(module: string, { zoom, fit, onPlaceNext }: Actions): void {
   const view = useDesign();
   const { send } = useChanges(view.id);
   useEffect(() => {
     const step = (by: number) => {
-      const ids = view.design.functions.filter((f) => f.place?.panel === panel).map((f) => f.id);
+      const ids = view.design.functions.filter((f) => f.place?.module === module).map((f) => f.id);
       const { selection, select } = useSession.getState();
       const now = ids.indexOf(selection[0] ?? "");
       const next = ids[(now + by + ids.length + (now < 0 && by < 0 ? 1 : 0)) % ids.length];
       if (next) select([next]);
     };
-    const here = view.design.functions.filter((f) => f.place?.panel === panel);
+    const here = view.design.functions.filter((f) => f.place?.module === module);
     const act = (id: string) => {
       const action = ACTIONS.find((a) => a.id === id);
       const ids = placedSelection(here);
@@ -60,5 +60,5 @@ export function useBoardKeys(panel: string, { zoom, fit, onPlaceNext }: Actions)
     };
     window.addEventListener("keydown", pressed);
     return () => window.removeEventListener("keydown", pressed);
-  }, [view, panel, zoom, fit, onPlaceNext, send]);
+  }, [view, module, zoom, fit, onPlaceNext, send]);
 }

@@ -27,7 +27,7 @@ export function Candidates({ fn, onPick }: Props) {
   if (rows.length === 0) return null;
   return (
     <section aria-label={`Ways to make ${fn.name}`} className="mt-5">
-      <h3 className="text-[12px]">For “{fn.name}” on this panel</h3>
+      <h3 className="text-[12px]">For “{fn.name}” on this module</h3>
       <table className="mt-1 w-full border-collapse text-left text-[12px]">
         <thead>
           <tr className="text-[11px] text-faint">
@@ -76,14 +76,14 @@ function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPic
             {c.scheme === "ladder" && <span className="text-faint">, ladder</span>}
             {now && <span className="sr-only">, chosen</span>}
             {c.misfits.length > 0 && (
-              <span className="block text-[11px]/[14px] text-look">{c.misfits.join("; ")}</span>
+              <span className="block text-[11px]/[14px] text-judge">{c.misfits.join("; ")}</span>
             )}
           </span>
         </button>
       </td>
       <td className="num py-1 pl-3 text-right">{pins}</td>
       <td className="num py-1 pl-3 text-right">{c.wires}</td>
-      <td className={`num py-1 pl-3 text-right ${c.depth_left < 0 ? "text-stop" : ""}`}>
+      <td className={`num py-1 pl-3 text-right ${c.depth_left < 0 ? "text-must" : ""}`}>
         {shown(c.depth, 0)}
       </td>
       <td className="num py-1 pl-3 text-right">{shown(c.room, 0)}</td>

@@ -43,7 +43,7 @@ export function Dimensions({ sheet, drawer }: Props) {
               <span className="block text-[11px]/[14px] text-faint">{row.source}</span>
             </td>
             <td className="num py-1.5 pr-3">{row.value}</td>
-            <td className={`py-1.5 text-[12px] ${row.wrong ? "font-semibold text-stop" : ""}`}>
+            <td className={`py-1.5 text-[12px] ${row.wrong ? "font-semibold text-must" : ""}`}>
               {row.follows}
             </td>
           </tr>

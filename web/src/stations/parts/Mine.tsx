@@ -129,7 +129,7 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
       )}
       <span className="num text-right text-[11px]/[14px]">
         {spread !== null && (
-          <span className={spread > MOST_SPREAD + 1e-9 ? "font-semibold text-look" : "text-ok"}>
+          <span className={spread > MOST_SPREAD + 1e-9 ? "font-semibold text-judge" : "text-ok"}>
             spread {shown(spread, 2)}
           </span>
         )}

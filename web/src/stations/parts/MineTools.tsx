@@ -58,7 +58,7 @@ export function CutOut({ edit }: { edit: (changes: Edit) => void }) {
         }}
       />
       {wrong && (
-        <p role="alert" className="mt-1 text-[12px] text-stop">
+        <p role="alert" className="mt-1 text-[12px] text-must">
           {wrong}
         </p>
       )}

@@ -51,7 +51,7 @@ export function Sheet({ sheet, drawer, chosen, onPick }: Props) {
       {chosen && <Candidates fn={chosen} onPick={onPick} />}
       <Dimensions sheet={sheet} drawer={drawer} />
       {part.family === "emergency" && (
-        <p className="mt-4 border-l-[3px] border-stop pl-2.5 text-[12px]/[16px]">
+        <p className="mt-4 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">
           A real emergency stop breaks the power through its own hard-wired contact. It never passes a
           microcontroller; the line here only reports it.
         </p>

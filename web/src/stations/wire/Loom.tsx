@@ -20,11 +20,11 @@ function laid(wire: WireView): Laid {
   const titles: Laid["titles"] = [];
   const left = new Map<string, number>();
   let y = 0;
-  for (const panel of new Set(wire.rows.map((r) => r.panel))) {
-    titles.push({ text: panel, y: y + 20, side: "left" });
+  for (const module of new Set(wire.rows.map((r) => r.module))) {
+    titles.push({ text: module, y: y + 20, side: "left" });
     y += HEAD;
-    for (const row of inFunctionOrder(wire.rows.filter((r) => r.panel === panel))) {
-      left.set(row.signal, y + ROW / 2);
+    for (const row of inFunctionOrder(wire.rows.filter((r) => r.module === module))) {
+      left.set(row.line, y + ROW / 2);
       y += ROW;
     }
   }
@@ -42,7 +42,7 @@ function laid(wire: WireView): Laid {
 }
 
 const inFunctionOrder = (rows: readonly Row[]): Row[] =>
-  [...rows].sort((a, b) => a.signal.localeCompare(b.signal, "en", { numeric: true }));
+  [...rows].sort((a, b) => a.line.localeCompare(b.line, "en", { numeric: true }));
 
 export function Loom({ wire }: { wire: WireView }) {
   const { id } = useDesign();
@@ -51,14 +51,14 @@ export function Loom({ wire }: { wire: WireView }) {
   const [over, setOver] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const { left, pins, height, titles } = laid(wire);
-  const fnOf = (signal: string) => signal.split(".")[0] ?? "";
-  const lit = (signal: string | null | undefined) =>
-    signal != null && (signal === over || signal === picked || selection.includes(fnOf(signal)));
+  const fnOf = (line: string) => line.split(".")[0] ?? "";
+  const lit = (line: string | null | undefined) =>
+    line != null && (line === over || line === picked || selection.includes(fnOf(line)));
   const some = over !== null || picked !== null || selection.length > 0;
   if (wire.rows.length === 0)
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
   const give = (controller: string, pin: string) => {
-    if (picked) void send([{ do: "pin", signal: picked, controller, pin }]).then(() => setPicked(null));
+    if (picked) void send([{ do: "pin", line: picked, controller, pin }]).then(() => setPicked(null));
   };
   return (
     <svg
@@ -82,30 +82,30 @@ export function Loom({ wire }: { wire: WireView }) {
         </text>
       ))}
       {wire.rows.map((row, n) => {
-        const y0 = left.get(row.signal);
+        const y0 = left.get(row.line);
         const y1 = pins.get(`${row.controller} ${row.pin}`);
         if (y0 === undefined || y1 === undefined) return null;
         return (
           <path
-            key={row.signal}
+            key={row.line}
             d={`M262 ${y0}C330 ${y0} 330 ${y1} 398 ${y1}`}
             fill="none"
             stroke={COLOURS[n % COLOURS.length]}
-            strokeWidth={lit(row.signal) ? 3 : 1.5}
-            opacity={some && !lit(row.signal) ? 0.2 : 0.9}
+            strokeWidth={lit(row.line) ? 3 : 1.5}
+            opacity={some && !lit(row.line) ? 0.2 : 0.9}
             pointerEvents="none"
           />
         );
       })}
       {wire.rows.map((row) => (
         <SignalEnd
-          key={row.signal}
+          key={row.line}
           row={row}
-          y={left.get(row.signal) ?? 0}
-          lit={lit(row.signal)}
-          picked={picked === row.signal}
+          y={left.get(row.line) ?? 0}
+          lit={lit(row.line)}
+          picked={picked === row.line}
           onOver={setOver}
-          onPick={() => setPicked(picked === row.signal ? null : row.signal)}
+          onPick={() => setPicked(picked === row.line ? null : row.line)}
         />
       ))}
       {wire.boards.map((board) => (
@@ -128,7 +128,7 @@ interface SignalProps {
   y: number;
   lit: boolean;
   picked: boolean;
-  onOver: (signal: string | null) => void;
+  onOver: (line: string | null) => void;
   onPick: () => void;
 }
 
@@ -146,9 +146,9 @@ function SignalEnd({ row, y, lit, picked, onOver, onPick }: SignalProps) {
       aria-pressed={picked}
       aria-description={row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}
       className="cursor-pointer"
-      onMouseEnter={() => onOver(row.signal)}
+      onMouseEnter={() => onOver(row.line)}
       onMouseLeave={() => onOver(null)}
-      onFocus={() => onOver(row.signal)}
+      onFocus={() => onOver(row.line)}
       onBlur={() => onOver(null)}
       onClick={onPick}
       onKeyDown={press(onPick)}
@@ -182,8 +182,8 @@ function SignalEnd({ row, y, lit, picked, onOver, onPick }: SignalProps) {
 interface PinsProps {
   board: BoardView;
   pins: Map<string, number>;
-  lit: (signal: string | null | undefined) => boolean;
-  onOver: (signal: string | null) => void;
+  lit: (line: string | null | undefined) => boolean;
+  onOver: (line: string | null) => void;
   picking: boolean;
   onGive: (controller: string, pin: string) => void;
 }
@@ -205,7 +205,7 @@ function Pins({ board, pins, lit, onOver, picking, onGive }: PinsProps) {
             }
           : {})}
         className={picking ? "cursor-pointer" : undefined}
-        onMouseEnter={() => onOver(pin.signal ?? null)}
+        onMouseEnter={() => onOver(pin.line ?? null)}
         onMouseLeave={() => onOver(null)}
       >
         <rect
@@ -213,11 +213,11 @@ function Pins({ board, pins, lit, onOver, picking, onGive }: PinsProps) {
           y={y - ROW / 2 + 1}
           width={212}
           height={ROW - 2}
-          fill={lit(pin.signal) ? "var(--wash)" : "var(--sheet)"}
+          fill={lit(pin.line) ? "var(--wash)" : "var(--sheet)"}
           stroke="var(--rule)"
           rx={3}
         />
-        <circle cx={398} cy={y} r={3} fill={pin.signal ? "var(--ink)" : "var(--sheet)"} stroke="var(--ink)" />
+        <circle cx={398} cy={y} r={3} fill={pin.line ? "var(--ink)" : "var(--sheet)"} stroke="var(--ink)" />
         <text
           x={410}
           y={y + 4}

@@ -9,7 +9,7 @@ export function PinList({ wire }: { wire: WireView }) {
     <table className="w-full border-collapse bg-sheet text-left text-[12px]">
       <thead className="sticky top-0 bg-card text-[11px] text-faint">
         <tr>
-          {["board and pin", "direction", "function", "terminal", "panel", "note", ""].map((head) => (
+          {["board and pin", "direction", "function", "terminal", "module", "note", ""].map((head) => (
             <th key={head} className="px-3 py-1.5 font-normal">
               {head}
             </th>
@@ -18,7 +18,7 @@ export function PinList({ wire }: { wire: WireView }) {
       </thead>
       <tbody>
         {wire.rows.map((row) => (
-          <PinRow key={row.signal} row={row} wire={wire} />
+          <PinRow key={row.line} row={row} wire={wire} />
         ))}
       </tbody>
     </table>
@@ -28,12 +28,12 @@ export function PinList({ wire }: { wire: WireView }) {
 function PinRow({ row, wire }: { row: Row; wire: WireView }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const fn = row.signal.split(".")[0] ?? "";
+  const fn = row.line.split(".")[0] ?? "";
   const selected = useSession((s) => s.selection.includes(fn));
   const choose = (value: string) => {
     const [controller = "", pin = ""] = value.split(" ");
     void send(
-      value ? [{ do: "pin", signal: row.signal, controller, pin }] : [{ do: "unpin", signals: [row.signal] }],
+      value ? [{ do: "pin", line: row.line, controller, pin }] : [{ do: "unpin", lines: [row.line] }],
     );
   };
   return (
@@ -52,7 +52,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
           {wire.boards.map((board) => (
             <optgroup key={board.id} label={board.name}>
               {board.pins
-                .filter((p) => !p.signal || p.signal === row.signal)
+                .filter((p) => !p.line || p.line === row.line)
                 .map((p) => (
                   <option key={p.name} value={`${board.id} ${p.name}`}>
                     {board.name} {p.name}
@@ -65,11 +65,11 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       <td className="px-3">{row.direction}</td>
       <td className="max-w-44 truncate px-3">{row.function}</td>
       <td className="num px-3">{row.terminal}</td>
-      <td className="max-w-32 truncate px-3 text-faint">{row.panel}</td>
+      <td className="max-w-32 truncate px-3 text-faint">{row.module}</td>
       <td className="px-3 text-faint">{row.note}</td>
       <td className="px-2">
         {row.by === "hand" && (
-          <Button look="quiet" onClick={() => void send([{ do: "unpin", signals: [row.signal] }])}>
+          <Button look="quiet" onClick={() => void send([{ do: "unpin", lines: [row.line] }])}>
             Take back
           </Button>
         )}

@@ -1,5 +1,6 @@
 /** What the solver could not do, and what would make it fit. */
 import type { Command, Solved } from "../../api/types";
+import { controllerName } from "../../app/controllers";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 
@@ -10,19 +11,19 @@ interface Props {
 }
 
 export function Verdict({ solved, onAdd, onClose }: Props) {
-  const boards = solved.would_fit.map((c) => (c.board === "mega" ? "a Mega" : "an Uno"));
+  const boards = solved.would_fit.map((c) => `an ${controllerName(c.board)}`);
   return (
     <div role="status" className="border-b border-rule bg-sheet px-4 py-2.5 text-[12px]">
       <div className="flex items-start justify-between gap-4">
         {solved.unfit.length === 0 ? (
           <p className="flex items-center gap-2">
-            <Mark kind="settled" /> Every signal has a pin
+            <Mark kind="settled" /> Every line has a pin
             {solved.optimal ? "; no better assignment exists." : "; the best found in the time."}
           </p>
         ) : (
           <div>
-            <p className="flex items-center gap-2 font-semibold text-stop">
-              <Mark kind="stop" /> {solved.unfit.length} functions do not fit
+            <p className="flex items-center gap-2 font-semibold text-must">
+              <Mark kind="must" /> {solved.unfit.length} functions do not fit
             </p>
             <ul className="mt-1 max-h-24 overflow-y-auto">
               {solved.unfit.map((left) => (

@@ -1,11 +1,14 @@
-/** Wire: signals on the left, real pins on the right, wires between; or the same as a list to solder from. */
+/** Wire: lines on the left, real pins on the right, wires between; or the same as a list to solder from. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
 import type { Solved } from "../../api/types";
-import { remember, useChanges, useDesign } from "../../app/design";
+import { designKey, useChanges, useDesign } from "../../app/design";
+import { useJob } from "../../app/useJob";
 import { useQueryClient } from "@tanstack/react-query";
+import { CONTROLLERS } from "../../app/controllers";
 import { Button } from "../../ui/Button";
+import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
@@ -14,10 +17,11 @@ import { Verdict } from "./Verdict";
 export default function Wire() {
   const view = useDesign();
   const client = useQueryClient();
-  const { send, change } = useChanges(view.id);
+  const { send, settled } = useChanges(view.id);
   const [shows, setShows] = useState<"wires" | "list">("wires");
   const [solved, setSolved] = useState<Solved | null>(null);
-  const [busy, setBusy] = useState(false);
+  const job = useJob();
+  const busy = job.standing !== null;
   const wire = useQuery({
     queryKey: ["wire", view.id, view.revision],
     queryFn: () =>
@@ -25,16 +29,14 @@ export default function Wire() {
     placeholderData: (before) => before,
   });
   const solve = async (afresh: boolean) => {
-    setBusy(true);
-    await change(async (base) => {
-      const path = { design_id: view.id };
-      const result = await answered(
-        api.POST("/api/designs/{design_id}/wire/solve", { params: { path }, body: { base, afresh } }),
-      );
-      setSolved(result);
-      return remember(client, result.view);
-    });
-    setBusy(false);
+    const path = { design_id: view.id };
+    const base = await settled();
+    const over = await job.run(() =>
+      answered(api.POST("/api/designs/{design_id}/wire/solve", { params: { path }, body: { base, afresh } })),
+    );
+    if (!over) return;
+    await client.refetchQueries({ queryKey: designKey(view.id) });
+    setSolved(over.solved ?? null);
   };
   if (!wire.data) return <p className="p-4 text-faint">Laying out the wires…</p>;
   const bare = wire.data.rows.filter((row) => !row.pin).length;
@@ -43,13 +45,13 @@ export default function Wire() {
     <div className="flex h-full flex-col">
       <div className="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-card px-4 text-[12px]">
         <span className="mr-2">
-          {many(wire.data.rows.length, "signal")},{" "}
-          <span className={bare ? "font-semibold text-look" : "text-ok"}>
+          {many(wire.data.rows.length, "line")},{" "}
+          <span className={bare ? "font-semibold text-judge" : "text-ok"}>
             {bare ? `${bare} without a pin` : "every one has a pin"}
           </span>
         </span>
         <Button look="solid" disabled={busy} onClick={() => void solve(false)}>
-          {busy ? "Solving…" : "Solve the rest"}
+          Solve the rest
         </Button>
         <Button
           disabled={busy}
@@ -58,12 +60,11 @@ export default function Wire() {
         >
           Solve afresh
         </Button>
-        <Button onClick={() => void send([{ do: "add_controller", board: "uno", name: "" }])}>
-          Add an Uno
-        </Button>
-        <Button onClick={() => void send([{ do: "add_controller", board: "mega", name: "" }])}>
-          Add a Mega
-        </Button>
+        {CONTROLLERS.map(([board, name]) => (
+          <Button key={board} onClick={() => void send([{ do: "add_controller", board, name: "" }])}>
+            Add an {name}
+          </Button>
+        ))}
         <span className="flex-1" />
         <Button
           look="quiet"
@@ -79,6 +80,14 @@ export default function Wire() {
           JSON
         </a>
       </div>
+      {job.standing && (
+        <Progress
+          label="Solving the pins"
+          done={job.standing.done}
+          words={job.standing.words}
+          onStop={job.stop}
+        />
+      )}
       {solved && (
         <Verdict
           solved={solved}

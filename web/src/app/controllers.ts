@@ -1,0 +1,11 @@
+/** The controllers that can be added, by chip and pins. */
+import type { BoardView } from "../api/types";
+
+export const CONTROLLERS: readonly (readonly [BoardView["board"], string])[] = [
+  ["atmega2560", "ATmega2560, 70 pins"],
+  ["atmega328p", "ATmega328P, 20 pins"],
+];
+
+/** What a controller is called: “ATmega2560, 70 pins”. */
+export const controllerName = (board: BoardView["board"]): string =>
+  CONTROLLERS.find(([kind]) => kind === board)?.[1] ?? board;
