@@ -16,6 +16,7 @@ import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from wingboard.api.app import create_app
+from wingboard.cli import SERVER
 from wingboard.core.record.design import Design
 from wingboard.services.desk import Desk
 from wingboard.store.database import Database
@@ -51,7 +52,7 @@ def served(desk: Desk) -> Iterator[str]:
     """The application over a desk on a free port; gives its address."""
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.bind(("127.0.0.1", 0))
-    server = uvicorn.Server(uvicorn.Config(create_app(desk), log_level="warning"))
+    server = uvicorn.Server(uvicorn.Config(create_app(desk), **SERVER))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()
     deadline = time.monotonic() + 20
@@ -59,6 +60,7 @@ def served(desk: Desk) -> Iterator[str]:
         time.sleep(0.02)
     yield f"http://127.0.0.1:{listener.getsockname()[1]}"
     server.should_exit = True
+    desk.news.close()
     thread.join(5)
 
 
@@ -85,6 +87,22 @@ def new_page(browser: Browser, theme: str = "day") -> Page:
     )
     context.add_init_script(f"localStorage.setItem('theme', '{theme}')")
     return context.new_page()
+
+
+AT_REST = """() => new Promise(done => {
+  let since = performance.now();
+  const look = () => {
+    const asking = document.documentElement.dataset.asking !== '0' || document.querySelector('main') === null;
+    if (asking) since = performance.now();
+    performance.now() - since > 400 ? done(true) : setTimeout(look, 50);
+  };
+  look();
+})"""
+
+
+def at_rest(page: Page) -> None:
+    """Wait until the page has asked for nothing more for a while; its stream of news never ends."""
+    page.evaluate(AT_REST)
 
 
 COUNT_FRAMES = """() => new Promise(done => {

@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 from typing import NamedTuple
 
-from browser import chromium, desk_in_passing, new_page, served
+from browser import at_rest, chromium, desk_in_passing, new_page, served
 from oldplate import photograph, reference
 
 from wingboard.cli import add_demo
@@ -35,7 +35,7 @@ SHOTS = {
     "parts": Shot(f"{TRAM}/parts?sel=f4"),
     "face-day": Shot(f"{TRAM}/face?module=left&sel=f15"),
     "face-night": Shot(f"{TRAM}/face?module=centre", "night"),
-    "face-words": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Words"),
+    "face-words": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Legends"),
     "face-hands": Shot(f"{TRAM}/face?module=centre", "night", "Hands"),
     "face-hands-day": Shot(f"{TRAM}/face?module=left", tab="Hands"),
     "face-behind": Shot(f"{TRAM}/face?module=left", tab="Behind"),
@@ -68,7 +68,7 @@ def main() -> int:
                 shot = SHOTS[name]
                 page = new_page(browser, shot.theme)
                 page.goto(address + shot.path)
-                page.wait_for_load_state("networkidle")
+                at_rest(page)
                 if shot.tab:
                     page.get_by_role("tab", name=shot.tab, exact=True).click()
                     page.wait_for_timeout(600)

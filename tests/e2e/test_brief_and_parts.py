@@ -7,6 +7,7 @@ import re
 from pathlib import Path
 
 import pytest
+from browser import at_rest
 from ezdxf import units
 from ezdxf.filemanagement import new
 from playwright.sync_api import Page, expect
@@ -71,7 +72,7 @@ def begin(page: Page, address: str) -> None:
     page.get_by_label("Opening, width").fill("16 in")
     page.get_by_label("Opening, width").press("Enter")
     page.get_by_label("laser").check()
-    page.get_by_role("button", name="To the function list").click()
+    page.get_by_role("button", name="Create the panel").click()
     expect(page.get_by_text("Nothing listed yet")).to_be_visible()
 
 
@@ -115,8 +116,8 @@ def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: D
         "button"
     ).first.click()
     page.get_by_role("button", name="Accept… A").click()
-    page.get_by_label(re.compile("Why can you live with it")).fill("it leaves through the floor")
-    page.get_by_label(re.compile("Why can you live with it")).press("Enter")
+    page.get_by_label(re.compile("Reason to accept it")).fill("it leaves through the floor")
+    page.get_by_label(re.compile("Reason to accept it")).press("Enter")
     expect(page.get_by_text("Accepted: it leaves through the floor")).to_be_visible()
 
     page.get_by_role("tab", name="Space").click()
@@ -148,7 +149,7 @@ def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: D
         page.keyboard.type(reading)
         page.keyboard.press("Enter")
         expect(page.get_by_label(f"Bush or neck, reading {n}")).not_to_have_value(reading if "in" in reading else "")
-        page.wait_for_load_state("networkidle")
+        at_rest(page)
     expect(page.get_by_text("spread 0.05")).to_be_visible()
     expect(page.get_by_role("row", name=re.compile("^Hole"))).to_contain_text("⌀ 9.76")
     page.get_by_role("button", name="Choose it for Route").focus()
@@ -187,7 +188,7 @@ def test_the_list_is_filtered_reordered_and_edited_together_by_keys(
     page.keyboard.press("Shift+ArrowDown")
     together = page.get_by_role("region", name="Selected functions")
     expect(together).to_contain_text("3 functions together")
-    together.get_by_label("Used").select_option("stop")
+    together.get_by_label("When it is used").select_option("stop")
     expect(page.get_by_role("status").first).to_contain_text("revision 4")
     functions = demo_desk.open("kestrel-line-9").design.functions
     assert [f.moment for f in functions if f.group == "Doors"][:4] == ["stop", "stop", "stop", "emergency"]
@@ -232,8 +233,8 @@ def test_space_and_workshop_are_dragged_and_typed(watched: Page, address: str, d
     expect(page.get_by_role("group", name="3 mm acrylic")).to_have_count(2)
     page.get_by_role("tab", name="Money and hours").click()
     page.get_by_label("Hours", exact=True).fill("7")
-    page.get_by_role("button", name="Log them").click()
-    page.get_by_role("button", name="Log them").click()
+    page.get_by_role("button", name="Log hours").click()
+    page.get_by_role("button", name="Log hours").click()
     expect(page.get_by_role("row", name=re.compile("^Wiring from your log"))).to_be_visible()
     page.goto(f"{address}/d/dust-extraction/brief")
     page.get_by_role("tab", name="Workshop").click()
@@ -249,12 +250,12 @@ def test_the_drawer_is_filtered_and_what_is_on_hand_is_counted(watched: Page, ad
     drawer = page.get_by_role("region", name="Drawer")
     shelf = drawer.get_by_role("list")
     expect(shelf.get_by_role("listitem")).to_have_count(94)
-    drawer.get_by_label("Show only parts with these words").fill("latching")
+    drawer.get_by_label("Filter parts").fill("latching")
     drawer.get_by_label("sealed").check()
     drawer.get_by_label("Hole at most, mm").fill("16")
     expect(shelf.get_by_role("listitem")).to_have_count(3)
     drawer.get_by_label("Volts at least").fill("400")
-    expect(drawer.get_by_text("No part is like that.")).to_be_visible()
+    expect(drawer.get_by_text("No part matches.")).to_be_visible()
     drawer.get_by_label("Volts at least").fill("")
     shelf.get_by_role("button", name=re.compile("latching")).first.click()
     page.get_by_label("on hand", exact=True).last.fill("4")

@@ -110,14 +110,14 @@ def find(page: Page, words: str) -> None:
 def press(page: Page, desk: Desk, button: str) -> None:
     """Press a tool, and wait until its change is kept and shown."""
     before = desk.open(IDENT).row.number
-    page.get_by_role("toolbar", name="Put the selected parts in order").get_by_role("button", name=button).click()
+    page.get_by_role("toolbar", name="Arrange the selected parts").get_by_role("button", name=button).click()
     expect(page.get_by_role("status").first).to_contain_text(re.compile(rf"revision {before + 1}$"))
 
 
 def settle_all(page: Page, desk: Desk, by_key: bool) -> None:
     """Apply the first stop's fix until no stop is left."""
     for _ in range(40):
-        if " 0 stops" in f" {page.get_by_role('button', name=re.compile('before cutting|ready')).inner_text()}" or (
+        if " 0 to fix" in f" {page.get_by_role('button', name=re.compile('before cutting|ready')).inner_text()}" or (
             page.get_by_text("ready to be cut").count()
         ):
             return
@@ -129,7 +129,7 @@ def settle_all(page: Page, desk: Desk, by_key: bool) -> None:
                 "button", name=re.compile("S$")
             ).click()
         expect(page.get_by_role("status").first).to_contain_text(f"revision {before + 1}")
-    raise AssertionError("stops are left after forty fixes")
+    raise AssertionError("something is left to fix after forty fixes")
 
 
 def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> None:
@@ -177,9 +177,9 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
     expect(page.get_by_role("alert")).to_contain_text("locked where it is")
     page.keyboard.press("l")
     expect(page.get_by_role("status").first).to_contain_text(f"revision {number + 1}")
-    page.get_by_role("tab", name="Words").focus()
+    page.get_by_role("tab", name="Legends").focus()
     page.keyboard.press("Enter")
-    name = page.get_by_role("region", name="Words of the selected part").get_by_label(re.compile("^Name"))
+    name = page.get_by_role("region", name="Legend of the selected part").get_by_label(re.compile("^Name"))
     name.focus()
     page.keyboard.press("Control+a")
     page.keyboard.type("CAB|LIGHT")
@@ -248,7 +248,7 @@ def test_the_views_show_hands_behind_webs_and_the_eye(watched: Page, address: st
     b.click(force=True)
     expect(page.get_by_role("status").last).to_contain_text("26.00")
     page.keyboard.press("Escape")
-    page.get_by_role("tab", name="Words").click()
+    page.get_by_role("tab", name="Legends").click()
     page.get_by_label("Letters").select_option("single-stroke")
     expect(page.get_by_role("status").first).to_contain_text("revision 3")
     expect(page.locator("#part-f13 path[stroke-width]").first).to_be_attached()
@@ -295,15 +295,15 @@ def test_a_picture_is_squared_traced_and_a_part_snapped_to_it(
     for x, y in ((100, 500), (700, 500), (700, 100), (100, 100)):
         click(x, y)
     expect(form).to_contain_text("4 picked")
-    form.get_by_role("button", name="Take them").click()
+    form.get_by_role("button", name="Apply").click()
     expect(page.get_by_text("points miss by")).to_be_visible()
     page.get_by_role("button", name="Trace a circle").click()
     for x, y in ((380, 300), (400, 280), (420, 300), (400, 320)):
         click(x, y)
-    page.get_by_role("group", name="Trace a circle").get_by_role("button", name="Take them").click()
+    page.get_by_role("group", name="Trace a circle").get_by_role("button", name="Apply").click()
     expect(page.get_by_text(re.compile("⌀ 10"))).to_be_visible()
     expect(page.locator("[data-code='face.trace-missed']")).to_have_count(1)
-    page.get_by_role("button", name="Snap to it for Bin full").click()
+    page.get_by_role("button", name="Move the part here for Bin full").click()
     expect(page.locator("[data-code='face.trace-missed']")).to_have_count(0)
     place = next(f for f in demo_desk.open("dust-extraction").design.functions if f.id == "f9").place
     assert place is not None

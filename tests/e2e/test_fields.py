@@ -20,12 +20,12 @@ Field = tuple[str, str, str, str, Any]
 SPACE: list[Field] = [
     ("Opening", "Width measured, reading 1", "29-1/8 in", "brief.widths.0", 739.775),
     ("Opening", "Edges are cut by", "mill", "brief.process", "mill"),
-    ("Opening", "Fit gap a side", "1/64 in", "brief.gap", 0.396875),
+    ("Opening", "Gap on each side", "1/64 in", "brief.gap", 0.396875),
     ("Opening", "Free depth", "88", "brief.depth", 88),
-    ("Who uses it", "Leans back by, °", "-12", "brief.pitch", -12),
-    ("Who uses it", "Eye to its middle, mm", "710", "brief.eye_distance", 710),
-    ("Who uses it", "Eye above its middle", "-3 in", "brief.eye_height", -76.2),
-    ("Who uses it", "Free hand in use", "left", "brief.free_hand", "left"),
+    ("Who uses it", "Tilt, °", "-12", "brief.pitch", -12),
+    ("Who uses it", "Eye distance to the middle, mm", "710", "brief.eye_distance", 710),
+    ("Who uses it", "Eye height above the middle", "-3 in", "brief.eye_height", -76.2),
+    ("Who uses it", "Free hand", "left", "brief.free_hand", "left"),
     ("Who uses it", "Reach of the arm", "590", "brief.reach", 590),
     ("Who uses it", "Edge above the floor", "720", "brief.seat.edge_height", 720),
     ("Who uses it", "Knee above the floor", "600", "brief.seat.knee_height", 600),
@@ -42,7 +42,7 @@ WORKSHOP: list[Field] = [
     ("Laser", "Bed, width", "24 in", "workshop.machines.0.bed_width", 609.6),
     ("Laser", "Height", "400", "workshop.machines.0.bed_height", 400),
     ("Laser", "Margin", "8", "workshop.machines.0.margin", 8),
-    ("Laser", "Cuts deep", "5", "workshop.machines.0.depth", 5),
+    ("Laser", "Max thickness", "5", "workshop.machines.0.depth", 5),
     ("Laser", "Kerf", "0.2", "workshop.machines.0.kerf", 0.2),
     ("Mill", "Cutters: mm × flutes", "1/8in×2, 1×1", "workshop.machines.1.tools.0.diameter", 3.175),
     ("Supplies and boards", "Name of the supply", "Bench supply", "workshop.supplies.0.name", "Bench supply"),
@@ -50,8 +50,8 @@ WORKSHOP: list[Field] = [
     ("Supplies and boards", "Bench supply, amps", "2.5", "workshop.supplies.0.amps", 2.5),
 ]
 NONSENSE: list[tuple[str, str, str, str]] = [
-    ("Space", "Fit gap a side", "a little", "is not a length"),
-    ("Space", "Leans back by, °", "120", ""),
+    ("Space", "Gap on each side", "a little", "is not a length"),
+    ("Space", "Tilt, °", "120", ""),
     ("Space", "Free depth", "-5", ""),
     ("Space", "Reach of the arm", "1e9", ""),
     ("Workshop", "Kerf", "wide", "is not a length"),
@@ -121,12 +121,12 @@ def test_the_opening_is_traced_and_split_anew(watched: Page, address: str, demo_
     corners = sheet.get_by_label("Corners, one a line")
     corners.fill("0 0\n600 0\n600 up")
     expect(sheet.get_by_role("alert")).to_be_visible()
-    expect(sheet.get_by_role("button", name="Take this outline")).to_be_disabled()
+    expect(sheet.get_by_role("button", name="Use this outline")).to_be_disabled()
     corners.fill("0 0\n600 0\n600 200 0.2\n0 200")
-    sheet.get_by_role("button", name="Take this outline").click()
+    sheet.get_by_role("button", name="Use this outline").click()
     expect(page.get_by_role("status").first).to_contain_text("revision 2")
     assert len(demo_desk.open(TRAM).design.brief.opening.loop()) == 4
-    page.get_by_role("button", name="Split the opening anew…").click()
+    page.get_by_role("button", name="Split the opening again…").click()
     names = page.get_by_label("Modules from left to right")
     names.fill("Port, Starboard")
     names.press("Enter")
@@ -142,14 +142,14 @@ def test_the_opening_is_traced_and_split_anew(watched: Page, address: str, demo_
 
 MINE: list[tuple[str, str, str, Any]] = [
     ("Name of this part", "Route, as bought", "name", "Route, as bought"),
-    ("Stands out in front", "7/8 in", "height", 22.225),
+    ("Height in front", "7/8 in", "height", 22.225),
     ("Room for plug or bend", "12", "plug", 12),
     ("Clamps beside the body", "2", "clamp", 2),
     ("Body off centre, right", "-1.5", "behind_x", -1.5),
     ("Body off centre, up", "3", "behind_y", 3),
     ("Cable leaves", "left", "cable", "left"),
     ("Price, each", "4.20", "price", 420),
-    ("Have how many for each", "2", "times", 2),
+    ("Quantity for each, with spares", "2", "times", 2),
 ]
 
 

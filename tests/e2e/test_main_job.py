@@ -10,6 +10,7 @@ from typing import Any
 import ezdxf
 import pytest
 import svgelements
+from browser import at_rest
 from playwright.sync_api import Page, expect
 
 from wingboard.core.changes.commands.places import RemoveItems
@@ -94,7 +95,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
         assert all(min(math.dist(a, b) for b in wanted) < 0.01 for a in read)
 
     page.get_by_role("link", name="Wire").click()
-    page.get_by_role("button", name="Solve afresh").click()
+    page.get_by_role("button", name="Reassign all pins").click()
     expect(page.get_by_text("no better assignment exists")).to_be_visible()
     rows = list(csv.DictReader(io.StringIO(download(page, "CSV").decode())))
     assert len(rows) == 105
@@ -137,7 +138,7 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("s")
     expect(page.locator("[data-code='face.words-off-detents']")).to_have_count(0)
-    expect(page.get_by_role("button", name="before cutting")).to_contain_text("0 stops")
+    expect(page.get_by_role("button", name="before cutting")).to_contain_text("0 to fix")
     page.keyboard.press("/")
     page.keyboard.type("hold brake")
     expect(page.get_by_role("dialog").get_by_role("option").first).to_contain_text("Hold brake")
@@ -201,7 +202,7 @@ def test_no_serious_accessibility_violation(watched: Page, address: str, station
     page = watched
     page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
     opened(page, address, station, "?sel=f11")
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     page.evaluate((Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text("utf-8"))
     found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
     bad = [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found if v["impact"] in ("serious", "critical")]
@@ -221,7 +222,7 @@ def test_a_first_visit_leads_to_the_function_list_and_a_bad_file_is_explained(
     page.get_by_label("Opening, height").press("Tab")
     expect(page.get_by_role("alert")).to_contain_text("is not a length")
     page.get_by_label("Opening, height").press("Escape")
-    page.get_by_role("button", name="To the function list").click()
+    page.get_by_role("button", name="Create the panel").click()
     expect(page.get_by_text("Nothing listed yet")).to_be_visible()
     page.get_by_role("button", name="Boiler panel").click()
     bad = tmp_path / "bad.json"

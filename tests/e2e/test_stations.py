@@ -5,6 +5,7 @@ import re
 from pathlib import Path
 
 import pytest
+from browser import at_rest
 from playwright.sync_api import Page, expect
 
 from wingboard.core.record.design import Design
@@ -60,7 +61,7 @@ def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, ad
     page.get_by_label("steel bar, depth left free").fill("28")
     page.get_by_label("steel bar, depth left free").press("Enter")
     revision(page, 6)
-    page.get_by_role("button", name="Take steel bar away").click()
+    page.get_by_role("button", name="Remove steel bar").click()
     revision(page, 7)
     page.get_by_role("button", name="Undo Z").click()
     revision(page, 8)
@@ -96,12 +97,12 @@ def test_a_look_is_accepted_with_a_reason_on_the_job_sheet(watched: Page, addres
     expect(row).to_contain_text("Deadman")
     row.get_by_role("button").first.click()
     page.keyboard.press("a")
-    page.get_by_label(re.compile("Why can you live with it")).fill("held down by a weight in tests")
-    page.get_by_label(re.compile("Why can you live with it")).press("Enter")
+    page.get_by_label(re.compile("Reason to accept it")).fill("held down by a weight in tests")
+    page.get_by_label(re.compile("Reason to accept it")).press("Enter")
     expect(row).to_contain_text("Accepted: held down by a weight in tests")
     sheet = page.request.get(f"{address}/api/designs/{TRAM}/cut/job-sheet.txt").text()
     assert "held down by a weight in tests" in sheet
-    row.get_by_role("button", name="Bring it back").click()
+    row.get_by_role("button", name="Restore").click()
     expect(row).not_to_contain_text("Accepted")
     assert [a.finding for a in kept(demo_desk).accepted] == ["brief.forgotten:cable-exit"]
 
@@ -129,22 +130,22 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     page = watched
     go(page, address, f"{TRAM}/wire")
     page.get_by_role("button", name=re.compile("^Master key")).click()
-    page.get_by_role("button", name="Give pin 53 of Mega 2").click()
+    page.get_by_role("button", name="Give pin 53 of ATmega2560 2").click()
     revision(page, 2)
     page.get_by_role("button", name="Show the pin list").click()
     choice = page.get_by_label("Pin of Master key, NO")
-    expect(choice).to_have_value("mega-2 53")
+    expect(choice).to_have_value("atmega2560-2 53")
     expect(page.get_by_role("row", name=re.compile("Master key"))).to_contain_text("set by hand")
     volume = page.get_by_label("Pin of PA volume, 2")
     pins = [o.get_attribute("value") or "" for o in volume.get_by_role("option").all()]
-    volume.select_option(next(p for p in pins if re.fullmatch(r"mega-[12] \d+", p)))
+    volume.select_option(next(p for p in pins if re.fullmatch(r"atmega2560-[12] \d+", p)))
     expect(page.locator("[data-code='wire.pin-incapable']")).to_contain_text("cannot read a voltage")
     page.get_by_role("button", name="Take the pin back").click()
     expect(page.locator("[data-code='wire.pin-incapable']")).to_have_count(0)
-    page.get_by_role("button", name="Solve the rest").click()
+    page.get_by_role("button", name="Assign missing pins").click()
     expect(page.get_by_text("every one has a pin")).to_be_visible()
     by_hand = [(p.line, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
-    assert by_hand == [("f18.on", "mega-2", "53")]
+    assert by_hand == [("f18.on", "atmega2560-2", "53")]
 
 
 def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:
@@ -174,7 +175,7 @@ def test_designs_are_switched_copied_renamed_and_imported(watched: Page, address
     expect(page).to_have_url(re.compile("/d/dust-extraction/face"))
     expect(page.locator("[role=option]")).to_have_count(10)
     page.get_by_role("button", name="Dust extraction").click()
-    page.get_by_role("button", name="Copy this one").click()
+    page.get_by_role("button", name="Duplicate").click()
     expect(page).to_have_url(re.compile("/d/dust-extraction-copy/face"))
     page.get_by_role("button", name="Dust extraction, copy").click()
     page.get_by_label("Name of this design").fill("Second workshop")
@@ -198,6 +199,6 @@ def test_long_names_are_cut_off_not_spilled(watched: Page, address: str, demo_de
     for station in ("1", "2", "3", "6", "7"):
         page.keyboard.press("Escape")
         page.keyboard.press(station)
-        page.wait_for_load_state("networkidle")
+        at_rest(page)
         wide = page.evaluate("document.documentElement.scrollWidth")
         assert wide <= 1280, station

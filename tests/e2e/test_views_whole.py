@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from browser import at_rest
 from playwright.sync_api import Page, expect
 
 from wingboard.core.changes.apply import apply
@@ -52,7 +53,7 @@ def long_names() -> Design:
 
 def sound(page: Page) -> None:
     """No serious violation, nothing out of the window, no sideways scrolling of the page itself."""
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     page.wait_for_timeout(300)
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
@@ -69,7 +70,7 @@ def opened(page: Page, address: str, path: str, theme: str = "day") -> None:
 
 
 @pytest.mark.parametrize("theme", ["day", "night"])
-@pytest.mark.parametrize("view", ["Hands", "Behind", "Webs", "Reference", "Eye", "Words"])
+@pytest.mark.parametrize("view", ["Hands", "Behind", "Webs", "Reference", "Eye", "Legends"])
 def test_the_views_of_the_face(watched: Page, address: str, view: str, theme: str) -> None:
     opened(watched, address, f"{TRAM}/face?module=centre", theme)
     watched.get_by_role("tab", name=view, exact=True).click()
@@ -97,7 +98,7 @@ def test_hard_designs(watched: Page, address: str, demo_desk: Desk, station: str
 def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
     opened(page, address, f"{TRAM}/face?module=left&sel=f4")
-    page.get_by_role("tab", name="Words", exact=True).click()
+    page.get_by_role("tab", name="Legends", exact=True).click()
 
     def kept() -> Design:
         return demo_desk.open(TRAM).design
@@ -105,21 +106,21 @@ def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page,
     def revision(number: int) -> None:
         expect(page.get_by_role("status").first).to_contain_text(f"revision {number}")
 
-    words = page.get_by_role("region", name="Words of the selected part")
-    words.get_by_label("Name; a bar | begins a line").fill("ROUTE|SELECTOR")
-    words.get_by_label("Name; a bar | begins a line").press("Enter")
+    words = page.get_by_role("region", name="Legend of the selected part")
+    words.get_by_label("Text (| starts a new line)").fill("ROUTE|SELECTOR")
+    words.get_by_label("Text (| starts a new line)").press("Enter")
     revision(2)
-    words.get_by_label("Right by").fill("1/8 in")
-    words.get_by_label("Right by").press("Enter")
+    words.get_by_label("Offset right").fill("1/8 in")
+    words.get_by_label("Offset right").press("Enter")
     revision(3)
-    words.get_by_label("curved round the control").click()
+    words.get_by_label("Curve around the control").click()
     revision(4)
     legend = next(f.legend for f in kept().functions if f.id == "f4")
     assert legend is not None
     assert (legend.text, legend.curved) == ("ROUTE|SELECTOR", True)
     assert abs(legend.dx - 25.4 / 8) < 0.01
 
-    style = page.get_by_role("region", name="Style of all words")
+    style = page.get_by_role("region", name="Style of all legends")
     style.get_by_label("Letters").select_option("single-stroke")
     revision(5)
     style.get_by_label("Control name").fill("90")

@@ -145,7 +145,7 @@ def _limit_memory(megabytes: int) -> None:
         log.debug("this system cannot limit a worker's memory")
 
 
-_PRELOADED = ["wingboard.services.reading", "wingboard.services.archive"]
+_PRELOADED = ["wingboard.services.reading", "wingboard.services.archive", "wingboard.services.warmed"]
 _made: ForkServerContext | SpawnContext | None = None
 
 

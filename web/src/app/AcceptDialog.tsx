@@ -24,7 +24,7 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
       <p className="mb-3 text-faint">{finding.detail}</p>
       <form onSubmit={submit}>
         <label className="block text-[12px] text-faint" htmlFor="reason">
-          Why can you live with it? It goes onto the job sheet.
+          Reason to accept it, printed on the job sheet
         </label>
         <input
           id="reason"
@@ -37,7 +37,7 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
           <Button look="solid" type="submit" disabled={!reason.trim()}>
             Accept
           </Button>
-          <Button onClick={onClose}>Leave it open</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       </form>
     </Sheet>

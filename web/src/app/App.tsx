@@ -1,5 +1,5 @@
 /** Which design and station the address names. */
-import { useQuery } from "@tanstack/react-query";
+import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Redirect, Route, Switch } from "wouter";
 import { answered, api, Refused } from "../api/client";
@@ -11,8 +11,17 @@ import { useNews } from "./news";
 import { useSelectionInAddress } from "./place";
 import { isStation } from "./stations";
 
+/** Says in the document how many questions are open, so that whoever waits for the page can see it. */
+function useBusy(): void {
+  const open = useIsFetching();
+  useEffect(() => {
+    document.documentElement.dataset["asking"] = String(open);
+  }, [open]);
+}
+
 export function App() {
   useNews();
+  useBusy();
   return (
     <Switch>
       <Route path="/">

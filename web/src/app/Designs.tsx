@@ -86,14 +86,14 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
     <>
       <div className="mt-4 flex flex-wrap gap-2">
         <Button look="solid" onClick={() => navigate("/new")}>
-          Begin a new module
+          New panel…
         </Button>
         <Button
           onClick={() =>
             void attempt(answered(api.POST("/api/designs/{design_id}/copy", { params: { path } })))
           }
         >
-          Copy this one
+          Duplicate
         </Button>
         <Button onClick={() => file.current?.click()}>Import a file…</Button>
         <a
@@ -101,7 +101,7 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
           href={`/api/designs/${view.id}/export`}
           download
         >
-          Export this one
+          Export
         </a>
         <input
           ref={file}

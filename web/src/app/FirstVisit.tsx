@@ -57,7 +57,7 @@ export function FirstVisit() {
         <div className="flex items-start gap-4">
           <LogoMark />
           <div>
-            <h1 className="text-[18px]">Begin a panel</h1>
+            <h1 className="text-[18px]">New panel</h1>
             <p className="mt-1 text-faint">
               Three questions. Then list what it has to do; holes, layers, wires and pins follow from that.
             </p>
@@ -79,7 +79,7 @@ export function FirstVisit() {
         )}
         <div className="mt-6 flex items-center gap-3">
           <Button look="solid" type="submit">
-            To the function list
+            Create the panel
           </Button>
           <a href="/" className="text-petrol underline">
             Back

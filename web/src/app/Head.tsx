@@ -33,7 +33,7 @@ export function Head() {
         className={QUIET}
         disabled={!view.can_undo}
         onClick={() => void undo()}
-        title={`Take back: ${view.label}`}
+        title={`Undo: ${view.label}`}
       >
         Undo <kbd className="num text-[11px]">Z</kbd>
       </button>
@@ -57,14 +57,14 @@ function KeptAt() {
   if (link === "waiting") {
     return (
       <span role="status" className="font-semibold text-must">
-        the server has stopped; your last change is held here and sent when it is back
+        the server has stopped; your last change waits here and is sent when it is back
       </span>
     );
   }
   const at = new Date(kept_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   return (
     <span role="status">
-      {link === "sending" ? "keeping…" : `kept ${at}`}, revision {revision}
+      {link === "sending" ? "Saving…" : `Saved ${at}`}, revision {revision}
     </span>
   );
 }

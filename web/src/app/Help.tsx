@@ -5,7 +5,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["/  or  Ctrl K", "find any function, part, pin or action by name"],
   ["[  ]", "previous, next finding; its place lights up"],
   ["S", "settle the finding: apply its fix"],
-  ["A", "accept a look, with a reason"],
+  ["A", "accept what is to judge, with a reason"],
   ["Z   Shift Z", "undo, redo"],
   ["Arrows", "nudge 1 mm; with Shift 10, with Alt 0.1"],
   ["R   Shift R", "turn 15° counter-clockwise, clockwise"],

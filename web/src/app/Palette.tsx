@@ -71,7 +71,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
                   <span className="shrink-0 text-faint">{entry.kind}</span>
                 </ComboboxOption>
               ))}
-              {found.length === 0 && <p className="px-3 py-2 text-faint">Nothing here is called that.</p>}
+              {found.length === 0 && <p className="px-3 py-2 text-faint">Nothing found.</p>}
             </ComboboxOptions>
           </Combobox>
         </DialogPanel>

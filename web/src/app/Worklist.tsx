@@ -19,11 +19,11 @@ export function Worklist({ station }: { station: Station["id"] }) {
   }, [focus]);
   return (
     <aside
-      aria-label="To settle"
+      aria-label="Findings"
       className="flex w-[304px] flex-col overflow-hidden border-l border-rule bg-sheet"
     >
       <div className="flex items-center justify-between py-2 pr-2 pl-3.5 text-[12px]">
-        <h2 className="font-semibold">{scope === "all" ? "To settle everywhere" : "To settle here"}</h2>
+        <h2 className="font-semibold">{scope === "all" ? "Findings everywhere" : "Findings here"}</h2>
         <span className="flex gap-1">
           <button
             type="button"
@@ -34,7 +34,7 @@ export function Worklist({ station }: { station: Station["id"] }) {
           </button>
           <button
             type="button"
-            aria-label="Fold the worklist away"
+            aria-label="Hide the worklist"
             className="rounded px-1.5 py-0.5 text-faint hover:bg-wash hover:text-ink"
             onClick={() => set({ worklist: false })}
           >
@@ -49,7 +49,7 @@ export function Worklist({ station }: { station: Station["id"] }) {
       </ul>
       {rows.length === 0 && (
         <p className="flex-1 border-t border-rule px-3.5 py-3 text-faint">
-          Nothing to settle {scope === "all" ? "anywhere. Export the files at Cut." : "here."}
+          Nothing to fix or judge {scope === "all" ? "anywhere. Export the files at Cut." : "here."}
         </p>
       )}
       {rows.length > 200 && (

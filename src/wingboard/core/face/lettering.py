@@ -13,9 +13,9 @@ from typing import Any, NamedTuple
 
 from fontTools.pens.basePen import BasePen
 from fontTools.pens.boundsPen import BoundsPen
-from fontTools.pens.svgPathPen import SVGPathPen
 
 from wingboard.core.face.fonts import Affine, glyph_set, is_stroke, outlines, strokes
+from wingboard.core.face.glyphs import Box, short, steps, upright_bounds, upright_steps
 from wingboard.core.record.legends import FontName
 
 Contour = tuple[tuple[float, float], ...]
@@ -63,17 +63,35 @@ def run(text: str, cap: float, font: FontName = FONT, arc: Arc | None = None) ->
     width = _width(text, cap, font)
     if is_stroke(font):
         lines = _stroke_lines(text, cap, font, width, arc)
-        path = "".join("M" + "L".join(f"{_short(x)} {_short(y)}" for x, y in line) for line in lines)
+        path = "".join("M" + "L".join(f"{short(x)} {short(y)}" for x, y in line) for line in lines)
         box = _box([p for line in lines for p in line], cap * WIDTH / 2)
         return Run(text, cap, font, width, box, path, missing, arc)
-    glyphs = glyph_set(font)
-    svg, bounds = SVGPathPen(glyphs, ntos=_short), BoundsPen(glyphs)
+    path, box = _outlined(text, cap, font, width, arc)
+    return Run(text, cap, font, width, box, path, missing, arc)
+
+
+def _outlined(text: str, cap: float, font: FontName, width: float, arc: Arc | None) -> tuple[str, Box]:
+    """Path data and bounds of a line in an outline font."""
+    path: list[str] = []
+    boxes: list[Box] = []
     for character, affine in _placed(text, cap, font, width, arc):
-        for pen in (svg, bounds):
+        x, y = affine[4], affine[5]
+        if arc is None:
+            drawn, found = upright_steps(font, character, affine[0]), upright_bounds(font, character)
+            box = found and tuple(v * affine[0] + (x if n % 2 == 0 else y) for n, v in enumerate(found))
+        else:
+            drawn = steps(font, character, (*affine[:4], 0.0, 0.0))
+            pen = BoundsPen(glyph_set(font))
             outlines(font).draw(character, pen, affine)
-    found = bounds.bounds
-    box = (float(found[0]), float(found[1]), float(found[2]), float(found[3])) if found else (0.0, 0.0, 0.0, 0.0)
-    return Run(text, cap, font, width, box, svg.getCommands(), missing, arc)
+            box = pen.bounds
+        if drawn:
+            path.append(f"M{short(x)} {short(y)}{drawn}")
+        if box:
+            boxes.append((box[0], box[1], box[2], box[3]))
+    whole = (
+        min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes),
+    ) if boxes else (0.0, 0.0, 0.0, 0.0)  # fmt: skip
+    return "".join(path), whole
 
 
 @lru_cache(maxsize=4096)
@@ -147,10 +165,6 @@ def _box(points: list[tuple[float, float]], room: float) -> tuple[float, float, 
         return 0.0, 0.0, 0.0, 0.0
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return min(xs) - room, min(ys) - room, max(xs) + room, max(ys) + room
-
-
-def _short(value: float) -> str:
-    return f"{value:.3f}".rstrip("0").rstrip(".")
 
 
 class _FlatPen(BasePen):  # type: ignore[misc]

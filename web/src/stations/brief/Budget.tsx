@@ -34,7 +34,7 @@ export function Budget() {
       <Money estimate={estimate} currency={brief.currency} />
       <div className="mt-3 grid grid-cols-2 gap-2.5">
         <FigureField
-          label="A bought one costs"
+          label="Price of a bought one"
           unit={brief.currency}
           value={brief.bought_price == null ? null : brief.bought_price / 100}
           most={1e7}
@@ -159,7 +159,7 @@ function LogForm({ controls }: { controls: number }) {
         className="mb-[3px]"
         onClick={() => void send([{ do: "log_hours", stage, hours, controls: covered, note: "" }])}
       >
-        Log them
+        Log hours
       </Button>
     </div>
   );

@@ -5,7 +5,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, TextField } from "../../ui/fields";
-import { HANDS, MOMENTS, STATES, WEIGHTS } from "./wishes";
+import { HANDS, MOMENTS, STATES, RISKS } from "./wishes";
 
 /** The value all of them share, or null. */
 function shared<T>(chosen: Fn[], of: (fn: Fn) => T): T | null {
@@ -42,9 +42,9 @@ export function BulkSheet({ chosen }: { chosen: Fn[] }) {
           onCommit={(want) => edit({ want })}
         />
         <ChoiceField
-          label="Weight"
+          label="Risk"
           value={risk ?? "mixed"}
-          options={withMixed(WEIGHTS, risk)}
+          options={withMixed(RISKS, risk)}
           onCommit={(value) => value !== "mixed" && edit({ risk: value })}
         />
         <ChoiceField
@@ -54,13 +54,13 @@ export function BulkSheet({ chosen }: { chosen: Fn[] }) {
           onCommit={(value) => value !== "mixed" && edit({ state: value })}
         />
         <ChoiceField
-          label="Worked by"
+          label="Hand"
           value={hand ?? "mixed"}
           options={withMixed(HANDS, hand)}
           onCommit={(value) => value !== "mixed" && edit({ hand: value })}
         />
         <ChoiceField
-          label="Used"
+          label="When it is used"
           value={moment ?? "mixed"}
           options={withMixed(MOMENTS, moment)}
           onCommit={(value) => value !== "mixed" && edit({ moment: value })}

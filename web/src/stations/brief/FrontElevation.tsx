@@ -71,7 +71,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
       </svg>
       {view.design.workshop.machines.length > 0 && (
         <label className="flex items-center gap-2 text-[12px] text-faint">
-          Lay a bed over it
+          Show a machine's bed
           <select
             className="h-7 rounded border border-rule bg-sheet px-1 text-ink"
             value={bed}

@@ -6,7 +6,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
-import { DUTIES, HANDS, MOMENTS, ROLES, STATES, WEIGHTS } from "./wishes";
+import { DUTIES, HANDS, MOMENTS, ROLES, STATES, RISKS } from "./wishes";
 
 interface Props {
   fn: Fn;
@@ -34,7 +34,7 @@ export function FunctionSheet({ fn }: Props) {
           hint="UP, DOWN"
           onCommit={(text) => edit({ positions: text ? text.split(",").map((word) => word.trim()) : [] })}
         />
-        <ChoiceField label="Weight" value={fn.risk} options={WEIGHTS} onCommit={(risk) => edit({ risk })} />
+        <ChoiceField label="Risk" value={fn.risk} options={RISKS} onCommit={(risk) => edit({ risk })} />
         <TextField
           label="Light that shows it"
           value={fn.indicator}
@@ -48,7 +48,7 @@ export function FunctionSheet({ fn }: Props) {
             least={1}
             most={part.digits.count}
             value={fn.digits ?? null}
-            hint="all"
+            hint="All"
             onEmpty={() => edit({ digits: null })}
             onCommit={(digits) => edit({ digits })}
           />
@@ -150,10 +150,15 @@ function Standing({ fn, edit }: PieceProps) {
         options={[["", "nothing"], ...others.map((f) => [f.id, f.name] as const)]}
         onCommit={(of) => edit({ of: of || null })}
       />
-      <ChoiceField label="Worked by" value={fn.hand} options={HANDS} onCommit={(hand) => edit({ hand })} />
-      <ChoiceField label="Used" value={fn.moment} options={MOMENTS} onCommit={(moment) => edit({ moment })} />
+      <ChoiceField label="Hand" value={fn.hand} options={HANDS} onCommit={(hand) => edit({ hand })} />
       <ChoiceField
-        label="It is"
+        label="When it is used"
+        value={fn.moment}
+        options={MOMENTS}
+        onCommit={(moment) => edit({ moment })}
+      />
+      <ChoiceField
+        label="Kind"
         value={fn.duty ?? ""}
         options={DUTIES}
         onCommit={(duty) => edit({ duty: duty || null })}

@@ -84,7 +84,7 @@ function MachineRow({
         />
         <LengthField label="Margin" value={machine.margin} onCommit={(margin) => set({ margin })} />
         <LengthField
-          label="Cuts deep"
+          label="Max thickness"
           value={machine.depth}
           least={0.1}
           onCommit={(depth) => set({ depth })}

@@ -160,7 +160,7 @@ function Split() {
         className="mt-1 -ml-2"
         onClick={() => setNames(view.modules.map((p) => p.name).join(", ") || "Left, Centre, Right")}
       >
-        Split the opening anew…
+        Split the opening again…
       </Button>
     );
   }
@@ -172,7 +172,7 @@ function Split() {
     <div className="mt-2 rounded border border-rule bg-sheet p-2.5">
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] gap-2">
         <TextField label="Modules from left to right" value={names} needed onCommit={setNames} />
-        <LengthField label="Seam between" value={seam} onCommit={setSeam} />
+        <LengthField label="Gap between modules" value={seam} onCommit={setSeam} />
       </div>
       <p className="mt-1 text-[12px] text-faint">
         Equal widths inside the gap. Parts on the plates go back to the tray; undo brings them back.
@@ -189,7 +189,7 @@ function Split() {
           Split into {wanted.length}
         </Button>
         <Button look="quiet" onClick={() => setNames(null)}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </div>

@@ -27,7 +27,7 @@ const SHAPES = [
 ] as const;
 
 const PROCESSES = [
-  ["", "not said"],
+  ["", "Not set"],
   ["laser", "laser"],
   ["mill", "mill"],
   ["printer", "printer"],
@@ -115,7 +115,7 @@ export function OpeningForm({ set }: Props) {
           options={PROCESSES}
           onCommit={(process) => set(process ? { process, gap: USUAL[process] } : { process: null })}
         />
-        <LengthField label="Fit gap a side" value={brief.gap} onCommit={(gap) => set({ gap })} />
+        <LengthField label="Gap on each side" value={brief.gap} onCommit={(gap) => set({ gap })} />
         <LengthField label="Free depth" value={brief.depth} least={1} onCommit={(depth) => set({ depth })} />
       </div>
     </section>

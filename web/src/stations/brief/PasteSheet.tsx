@@ -25,7 +25,7 @@ export function PasteSheet({ text: first, onClose }: Props) {
     <Sheet title="A list of functions" open onClose={onClose} wide>
       <p className="text-faint">
         One function a line, or cells from a spreadsheet. A heading may name the columns: name, group, want,
-        event, volts, amps, bus, positions, indicator, severity, state, of, hand, moment.
+        event, volts, amps, bus, positions, indicator, risk, state, of, hand, moment.
       </p>
       <label className="mt-3 block">
         <span className="sr-only">The list</span>
@@ -50,7 +50,7 @@ export function PasteSheet({ text: first, onClose }: Props) {
         </Button>
         <Button onClick={() => file.current?.click()}>Read a CSV file…</Button>
         <Button look="quiet" onClick={onClose}>
-          Leave it
+          Cancel
         </Button>
         <input
           ref={file}

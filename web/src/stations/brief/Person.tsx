@@ -22,7 +22,7 @@ export function Person({ brief, set, send }: Props) {
       <h3 className="text-[12px]">Who uses it</h3>
       <div className="mt-1 grid grid-cols-3 gap-2.5">
         <FigureField
-          label="Leans back by"
+          label="Tilt"
           unit="°"
           value={brief.pitch}
           least={-80}
@@ -30,7 +30,7 @@ export function Person({ brief, set, send }: Props) {
           onCommit={(pitch) => set({ pitch })}
         />
         <FigureField
-          label="Eye to its middle"
+          label="Eye distance to the middle"
           unit="mm"
           value={brief.eye_distance ?? null}
           least={50}
@@ -39,13 +39,13 @@ export function Person({ brief, set, send }: Props) {
           onCommit={(eye_distance) => set({ eye_distance })}
         />
         <LengthField
-          label="Eye above its middle"
+          label="Eye height above the middle"
           value={brief.eye_height}
           least={-5000}
           onCommit={(eye_height) => set({ eye_height })}
         />
         <ChoiceField
-          label="Free hand in use"
+          label="Free hand"
           value={brief.free_hand}
           options={FREE}
           onCommit={(free_hand) => set({ free_hand })}

@@ -3,8 +3,8 @@ export function TakeAway({ what, onTake }: { what: string; onTake: () => void })
   return (
     <button
       type="button"
-      aria-label={`Take ${what} away`}
-      title={`Take ${what} away`}
+      aria-label={`Remove ${what}`}
+      title={`Remove ${what}`}
       className="h-7 rounded text-faint hover:bg-wash hover:text-ink"
       onClick={onTake}
     >

@@ -29,7 +29,7 @@ export function ThreadBoard() {
     <section aria-label="Functions" className="flex min-h-0 flex-col border-r border-rule bg-sheet">
       <div className="flex items-end justify-between gap-3 px-3.5 pt-3 pb-1">
         <h2 className="min-w-0 text-[13px] whitespace-nowrap">
-          What the module must do{" "}
+          What the panel must do{" "}
           <span className="font-normal text-faint">{many(view.design.functions.length, "function")}</span>
         </h2>
         <span
@@ -63,12 +63,12 @@ export function ThreadBoard() {
         ))}
         {view.design.functions.length === 0 && (
           <p className="px-3.5 py-4 text-faint">
-            Nothing listed yet. Type the first thing the module must do below, or paste a list from a
+            Nothing listed yet. Type the first thing the panel must do below, or paste a list from a
             spreadsheet.
           </p>
         )}
         {view.design.functions.length > 0 && order.length === 0 && (
-          <p className="px-3.5 py-4 text-faint">No function has these words.</p>
+          <p className="px-3.5 py-4 text-faint">No function matches.</p>
         )}
       </div>
       <Forgotten />
@@ -165,8 +165,8 @@ function Tools({ filter, onFilter, shown, onPaste }: ToolsProps) {
     <div className="flex items-center gap-2 px-3.5 pb-1 text-[12px]">
       <input
         ref={field}
-        aria-label="Show only functions with these words"
-        placeholder="Show only…  F"
+        aria-label="Filter functions"
+        placeholder="Filter…  F"
         className="h-7 w-40 rounded border border-rule bg-sheet px-2 placeholder:text-faint"
         value={filter}
         onChange={(event) => onFilter(event.target.value)}
@@ -187,7 +187,7 @@ function Tools({ filter, onFilter, shown, onPaste }: ToolsProps) {
         href={`/api/designs/${view.id}/brief/list.csv`}
         download
       >
-        Export it
+        Export the list
       </a>
     </div>
   );

@@ -5,7 +5,7 @@ import { useSession } from "../../app/session";
 export const STAGES = [
   ["part", "part"],
   ["place", "place"],
-  ["legend", "word"],
+  ["legend", "legend"],
   ["pin", "pin"],
   ["wire", "wire"],
   ["proof", "proof"],

@@ -90,7 +90,7 @@ export function Trace({ set, onClose }: Props) {
             onClose();
           }}
         >
-          Take this outline
+          Use this outline
         </Button>
       </div>
     </Sheet>

@@ -81,7 +81,7 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
         />
       </div>
       <LengthField
-        label="Thick"
+        label="Thickness"
         value={sheet.thickness}
         least={0.1}
         onCommit={(thickness) => set({ thickness })}

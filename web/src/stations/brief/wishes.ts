@@ -1,5 +1,5 @@
 /** The choices of a function, in a builder's words. */
-export const WEIGHTS = [
+export const RISKS = [
   ["normal", "Everyday"],
   ["guarded", "Cannot be undone: guarded"],
   ["emergency", "Emergency"],
@@ -31,7 +31,7 @@ export const MOMENTS = [
 ] as const;
 
 export const DUTIES = [
-  ["", "as its words say"],
+  ["", "Automatic"],
   ["control", "a control"],
   ["indicator", "an indicator"],
   ["source", "a source of power"],
@@ -40,7 +40,7 @@ export const DUTIES = [
 ] as const;
 
 export const ROLES = [
-  ["", "Not declared yet"],
+  ["", "Not set"],
   ["real", "Real: hard-wired, only reported here"],
   ["theatrical", "For show"],
   ["power", "The power switch"],

@@ -19,7 +19,7 @@ export function ArrangeBar({ here }: { here: readonly Fn[] }) {
   return (
     <div
       role="toolbar"
-      aria-label="Put the selected parts in order"
+      aria-label="Arrange the selected parts"
       className="absolute bottom-2 left-3 flex max-w-[calc(100%-190px)] flex-wrap gap-1"
       onPointerDown={(event) => event.stopPropagation()}
     >

@@ -46,7 +46,7 @@ export default function Face() {
         <Tabs
           label="Beside the panel"
           className="px-3.5!"
-          tabs={[["tray", "Tray"], ["words", "Words"], ...(more ? ([["more", more]] as const) : [])]}
+          tabs={[["tray", "Tray"], ["words", "Legends"], ...(more ? ([["more", more]] as const) : [])]}
           now={side}
           onChange={(next) => face.set({ side: next })}
         />

@@ -40,29 +40,29 @@ export function LegendForm({ fn }: { fn: Fn }) {
   const legend = fn.legend ?? BARE;
   const set = (changes: Partial<Legend>) => void send([{ do: "edit_legend", function: fn.id, ...changes }]);
   return (
-    <section aria-label="Words of the selected part" className="flex flex-col gap-2">
+    <section aria-label="Legend of the selected part" className="flex flex-col gap-2">
       <h3 className="truncate text-[12px]">{fn.name}</h3>
-      <TextField label="Name; a bar | begins a line" value={legend.text} onCommit={(text) => set({ text })} />
-      <ChoiceField label="Stands" value={legend.side} options={SIDES} onCommit={(side) => set({ side })} />
+      <TextField label="Text (| starts a new line)" value={legend.text} onCommit={(text) => set({ text })} />
+      <ChoiceField label="Position" value={legend.side} options={SIDES} onCommit={(side) => set({ side })} />
       <ChoiceField
-        label="Symbol instead"
+        label="Symbol"
         value={legend.symbol ?? ""}
         options={[["", "none"], ...SYMBOLS.map((s) => [s, s] as const)]}
         onCommit={(symbol) => set({ symbol: symbol || null })}
       />
       <FigureField
-        label="Capital"
+        label="Letter height"
         unit="mm"
         value={legend.cap ?? null}
-        hint="as all"
+        hint="Automatic"
         least={0.5}
         most={50}
         onEmpty={() => set({ cap: null })}
         onCommit={(cap) => set({ cap })}
       />
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label="Right by" value={legend.dx} least={-500} onCommit={(dx) => set({ dx })} />
-        <LengthField label="Up by" value={legend.dy} least={-500} onCommit={(dy) => set({ dy })} />
+        <LengthField label="Offset right" value={legend.dx} least={-500} onCommit={(dx) => set({ dx })} />
+        <LengthField label="Offset up" value={legend.dy} least={-500} onCommit={(dy) => set({ dy })} />
       </div>
       {part?.detents && (
         <ChoiceField
@@ -79,7 +79,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
             checked={legend.curved}
             onChange={(event) => set({ curved: event.target.checked })}
           />
-          curved round the control
+          Curve around the control
         </label>
       )}
       <label className="flex items-center gap-2 text-[12px]">
@@ -88,7 +88,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
           checked={legend.hidden}
           onChange={(event) => set({ hidden: event.target.checked })}
         />
-        nothing on the face
+        No legend
       </label>
     </section>
   );

@@ -75,7 +75,7 @@ export function Steps({ module, reference, set }: StepProps) {
             {step[3]} <span className="num text-faint">{face.picked.length} picked</span>
           </p>
           {(face.picking === "scale" || face.picking === "check") && (
-            <LengthField label="It is" value={length} least={1} onCommit={setLength} />
+            <LengthField label="Length" value={length} least={1} onCommit={setLength} />
           )}
           {face.picking === "square" && (
             <div className="mt-1 grid grid-cols-2 gap-1">
@@ -94,10 +94,10 @@ export function Steps({ module, reference, set }: StepProps) {
           )}
           <div className="mt-1.5 flex gap-1.5">
             <Button look="solid" disabled={!ready} onClick={done}>
-              Take them
+              Apply
             </Button>
             <Button look="quiet" onClick={() => face.set({ picked: face.picked.slice(0, -1) })}>
-              One back
+              Remove last point
             </Button>
           </div>
         </div>

@@ -33,7 +33,7 @@ export function Pictures({ module }: { module: ModuleView }) {
             className="mt-3 -ml-2"
             onClick={() => void send([{ do: "remove_reference", reference: reference.id }])}
           >
-            Take the picture away
+            Remove the picture
           </Button>
         </>
       )}
@@ -79,10 +79,10 @@ function Load({ module }: { module: ModuleView }) {
   return (
     <>
       <p className="text-faint">
-        A photograph or scan of an old module, or of what it must match. PNG or JPEG, up to 8 MB.
+        A photograph or scan of an old panel, or of what it must match. PNG or JPEG, up to 8 MB.
       </p>
       <Button look="solid" className="mt-2" onClick={() => file.current?.click()}>
-        Lay a picture under…
+        Add a picture…
       </Button>
       <input
         ref={file}
@@ -125,7 +125,7 @@ function Shown({ reference, set }: { reference: Reference; set: SetReference }) 
         hidden
       </label>
       <label className="block">
-        <span className="text-[11px] text-faint">How strong</span>
+        <span className="text-[11px] text-faint">Opacity</span>
         <input
           type="range"
           min={0}
@@ -221,7 +221,7 @@ function Holes({ module, reference, lies }: HolesProps) {
                     ])
                   }
                 >
-                  Snap to it <span className="sr-only">for {fn.name}</span>
+                  Move the part here <span className="sr-only">for {fn.name}</span>
                 </Button>
               )}
               <Button
@@ -230,7 +230,7 @@ function Holes({ module, reference, lies }: HolesProps) {
                   void send([{ do: "remove_circle", reference: reference.id, circle: circle.id }])
                 }
               >
-                Forget it
+                Remove
               </Button>
             </p>
           </li>

@@ -39,7 +39,7 @@ export function Tray({ waiting, total, onCarry, onPlaceNext }: Props) {
           <p>
             Nothing to place yet.{" "}
             <Link href={`/d/${id}/brief`} className="text-petrol underline">
-              List what the module must do
+              List what the panel must do
             </Link>
           </p>
         )}

@@ -22,7 +22,7 @@ export function WordsSide({ module }: { module: ModuleView }) {
       {chosen ? (
         <LegendForm key={chosen.id} fn={chosen} />
       ) : (
-        <p className="text-[12px] text-faint">Select a placed part to set its words.</p>
+        <p className="text-[12px] text-faint">Select a placed part to set its legend.</p>
       )}
       <GraphicsList module={module} />
       <StyleForm style={design.style} />
@@ -43,14 +43,14 @@ function StyleForm({ style }: { style: Style }) {
     ["position_cap", "Position"],
   ] as const;
   return (
-    <section aria-label="Style of all words" className="mt-5">
-      <h3 className="text-[12px]">All words</h3>
+    <section aria-label="Style of all legends" className="mt-5">
+      <h3 className="text-[12px]">All legends</h3>
       <div className="mt-1 flex flex-col gap-2">
-        <ChoiceField label="Letters" value={style.font} options={FONTS} onCommit={(font) => set({ font })} />
+        <ChoiceField label="Font" value={style.font} options={FONTS} onCommit={(font) => set({ font })} />
         {caps.map(([key, label]) => (
           <FigureField
             key={key}
-            label={`${label}, capital`}
+            label={`${label}, letter height`}
             unit="mm"
             value={style[key]}
             least={0.5}

@@ -56,8 +56,8 @@ export function Filters({ filter, onChange, shown }: Props) {
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 pt-2 text-[12px] text-faint">
       <input
-        aria-label="Show only parts with these words"
-        placeholder="Show only…"
+        aria-label="Filter parts"
+        placeholder="Filter…"
         className="h-7 w-28 rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint"
         value={filter.words}
         onChange={(event) => set({ words: event.target.value })}

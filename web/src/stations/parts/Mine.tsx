@@ -69,7 +69,7 @@ export function Mine({ sheet, onPick }: Props) {
             void send([{ do: "remove_part", part: part.id }]);
           }}
         >
-          Remove it
+          Remove
         </Button>
       </div>
       <h3 className="mt-3 flex justify-between text-[12px]">
@@ -140,7 +140,7 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
 }
 
 const CABLES = [
-  ["", "not said"],
+  ["", "Not set"],
   ["back", "straight back"],
   ["left", "left"],
   ["right", "right"],
@@ -153,7 +153,7 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
     <div className="mt-3 grid grid-cols-3 gap-2">
       {part.key && (
         <FigureField
-          label="Key points to"
+          label="Key direction"
           unit="°"
           value={part.key.angle}
           least={-360}
@@ -161,7 +161,7 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
           onCommit={(key_angle) => edit({ key_angle })}
         />
       )}
-      <LengthField label="Stands out in front" value={part.height} onCommit={(height) => edit({ height })} />
+      <LengthField label="Height in front" value={part.height} onCommit={(height) => edit({ height })} />
       <LengthField label="Room for plug or bend" value={part.plug} onCommit={(plug) => edit({ plug })} />
       <LengthField label="Clamps beside the body" value={part.clamp} onCommit={(clamp) => edit({ clamp })} />
       <LengthField
@@ -205,7 +205,7 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         onCommit={(price) => edit({ price: Math.round(price * 100) })}
       />
       <FigureField
-        label="Have how many for each"
+        label="Quantity for each, with spares"
         value={part.times}
         whole
         least={1}

@@ -97,7 +97,7 @@ export function Combine({ sheet: { part }, onPick }: CombineProps) {
           });
         }}
       >
-        Combine them
+        Combine
       </Button>
     </div>
   );

@@ -11,7 +11,7 @@ interface Props {
 }
 
 export function Shelves({ sheets, picked, onPick }: Props) {
-  if (sheets.length === 0) return <p className="text-faint">No part is like that.</p>;
+  if (sheets.length === 0) return <p className="text-faint">No part matches.</p>;
   return (
     <ul className="flex flex-wrap items-end gap-x-1 gap-y-4">
       {sheets.map((sheet) => (

@@ -70,7 +70,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       <td className="px-2">
         {row.by === "hand" && (
           <Button look="quiet" onClick={() => void send([{ do: "unpin", lines: [row.line] }])}>
-            Take back
+            Clear
           </Button>
         )}
       </td>

@@ -51,14 +51,14 @@ export default function Wire() {
           </span>
         </span>
         <Button look="solid" disabled={busy} onClick={() => void solve(false)}>
-          Solve the rest
+          Assign missing pins
         </Button>
         <Button
           disabled={busy}
           onClick={() => void solve(true)}
-          title="Give up solved pins; those set by hand stay"
+          title="Assigned pins are given up; those set by hand stay"
         >
-          Solve afresh
+          Reassign all pins
         </Button>
         {CONTROLLERS.map(([board, name]) => (
           <Button key={board} onClick={() => void send([{ do: "add_controller", board, name: "" }])}>

@@ -1,0 +1,78 @@
+"""The letters of the outline fonts as path data and bounds, each worked out once.
+
+A letter is written as one absolute point, its origin, and relative steps from there: the same steps serve wherever on a
+line it stands. Steps are taken between rounded places, so that their rounding does not add up.
+"""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+from fontTools.pens.basePen import BasePen
+from fontTools.pens.boundsPen import BoundsPen
+
+from wingboard.core.face.fonts import Affine, glyph_set, outlines
+from wingboard.core.record.legends import FontName
+
+Box = tuple[float, float, float, float]
+Point = tuple[float, float]
+
+
+@lru_cache(maxsize=4096)
+def upright_steps(font: FontName, character: str, scale: float) -> str:
+    """The relative steps of an upright letter from its origin, ``scale`` mm to a unit of its font."""
+    return steps(font, character, (scale, 0.0, 0.0, scale, 0.0, 0.0))
+
+
+def steps(font: FontName, character: str, affine: Affine) -> str:
+    """The relative steps of a letter from the origin, after a transform without a shift."""
+    pen = _StepPen(glyph_set(font))
+    outlines(font).draw(character, pen, affine)
+    return "".join(pen.commands)
+
+
+@lru_cache(maxsize=4096)
+def upright_bounds(font: FontName, character: str) -> Box | None:
+    """Least and greatest x and y of a letter in the units of its font; None for a space."""
+    pen = BoundsPen(glyph_set(font))
+    outlines(font).draw(character, pen, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0))
+    return None if pen.bounds is None else (pen.bounds[0], pen.bounds[1], pen.bounds[2], pen.bounds[3])
+
+
+def short(value: float) -> str:
+    """A length (mm) to a micrometre, without idle zeros."""
+    text = f"{value:.3f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text
+
+
+class _StepPen(BasePen):  # type: ignore[misc]
+    """Writes contours as relative SVG path commands (SVG 1.1, W3C Recommendation, paths)."""
+
+    def __init__(self, glyphs: Any) -> None:
+        super().__init__(glyphs)
+        self.commands: list[str] = []
+        self._at = self._start = (0.0, 0.0)
+
+    def _step(self, letter: str, *points: Point) -> None:
+        rounded = [(round(x, 3), round(y, 3)) for x, y in points]
+        x0, y0 = self._at
+        self.commands.append(letter + " ".join(f"{short(x - x0)} {short(y - y0)}" for x, y in rounded))
+        self._at = rounded[-1]
+
+    def _moveTo(self, pt: Point) -> None:
+        self._step("m", pt)
+        self._start = self._at
+
+    def _lineTo(self, pt: Point) -> None:
+        self._step("l", pt)
+
+    def _qCurveToOne(self, pt1: Point, pt2: Point) -> None:
+        self._step("q", pt1, pt2)
+
+    def _curveToOne(self, pt1: Point, pt2: Point, pt3: Point) -> None:
+        self._step("c", pt1, pt2, pt3)
+
+    def _closePath(self) -> None:
+        self.commands.append("Z")
+        self._at = self._start
