@@ -140,7 +140,7 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
 
     # By mouse: two groups of toggles and the buttons, a little untidy, as hands do it.
     for n in range(1, 5):
-        carry(page, f"left-{n}", 30 + 32 * (n - 1), 38 + n % 2 * 4)
+        carry(page, f"left-{n}", 30 + 32 * (n - 1) + n % 2 * (n - 1), 38 + n % 2 * 4)
         carry(page, f"right-{n}", 190 + 32 * (n - 1), 40 + n % 3 * 3)
     for n in range(1, 3):
         carry(page, f"buttons-{n}", 60 + 40 * n, 110)
@@ -249,7 +249,7 @@ def test_the_views_show_hands_behind_webs_and_the_eye(watched: Page, address: st
     expect(page.get_by_role("status").last).to_contain_text("26.00")
     page.keyboard.press("Escape")
     page.get_by_role("tab", name="Legends").click()
-    page.get_by_label("Letters").select_option("single-stroke")
+    page.get_by_label("Font").select_option("single-stroke")
     expect(page.get_by_role("status").first).to_contain_text("revision 3")
     expect(page.locator("#part-f13 path[stroke-width]").first).to_be_attached()
     assert demo_desk.open("kestrel-line-9").design.style.font == "single-stroke"

@@ -25,7 +25,7 @@ SPACE: list[Field] = [
     ("Who uses it", "Tilt, °", "-12", "brief.pitch", -12),
     ("Who uses it", "Eye distance to the middle, mm", "710", "brief.eye_distance", 710),
     ("Who uses it", "Eye height above the middle", "-3 in", "brief.eye_height", -76.2),
-    ("Who uses it", "Free hand", "left", "brief.free_hand", "left"),
+    ("Who uses it", "Free hand", "both", "brief.free_hand", "both"),
     ("Who uses it", "Reach of the arm", "590", "brief.reach", 590),
     ("Who uses it", "Edge above the floor", "720", "brief.seat.edge_height", 720),
     ("Who uses it", "Knee above the floor", "600", "brief.seat.knee_height", 600),

@@ -2,6 +2,7 @@
 
 import json
 import re
+import zipfile
 from pathlib import Path
 
 import pytest
@@ -118,12 +119,15 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
     expect(page.get_by_text("Words off the detents")).to_be_visible()
     links = page.get_by_role("region", name="Files").get_by_role("link").all()
-    assert len(links) == 16
+    assert len(links) == 15
     for link in links:
         answer = page.request.get(address + (link.get_attribute("href") or ""))
         assert answer.status == 200
         assert "attachment" in answer.headers["content-disposition"]
         assert len(answer.body()) > 500
+    with page.expect_download() as archive:
+        page.get_by_role("button", name="Everything, as one archive").click()
+    assert {"cut/left/face.svg", "wire/pins.csv"} <= set(zipfile.ZipFile(archive.value.path()).namelist())
 
 
 def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, address: str, demo_desk: Desk) -> None:

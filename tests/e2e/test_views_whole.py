@@ -121,7 +121,7 @@ def test_words_style_graphics_and_sweeps_are_set_where_they_stand(watched: Page,
     assert abs(legend.dx - 25.4 / 8) < 0.01
 
     style = page.get_by_role("region", name="Style of all legends")
-    style.get_by_label("Letters").select_option("single-stroke")
+    style.get_by_label("Font").select_option("single-stroke")
     revision(5)
     style.get_by_label("Control name").fill("90")
     style.get_by_label("Control name").press("Enter")

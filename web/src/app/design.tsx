@@ -59,11 +59,15 @@ async function untilAnswered(attempt: () => Promise<DesignView>): Promise<Design
   }
 }
 
-async function reloadIfStale(client: QueryClient, id: string, error: unknown): Promise<void> {
-  if (error instanceof Refused && error.problem.head != null) {
-    await client.refetchQueries({ queryKey: designKey(id) });
-  }
+/** Fetch the newest revision when another page was faster; says whether it was. */
+async function reloadIfStale(client: QueryClient, id: string, error: unknown): Promise<boolean> {
+  if (!(error instanceof Refused) || error.problem.head == null) return false;
+  await client.refetchQueries({ queryKey: designKey(id) });
+  return true;
 }
+
+/** How often a batch is made against a newer revision when others are faster: it says only what it changes. */
+const AGAIN = 3;
 
 export interface Changes {
   /** Carry out commands; resolves when they are kept, to null when they were refused (the notice says why). */
@@ -82,16 +86,24 @@ export interface Changes {
 export function useChanges(id: string): Changes {
   const client = useQueryClient();
   return useMemo(() => {
-    const change = (attempt: Attempt): Promise<DesignView | null> => {
+    const change = (attempt: Attempt, again = 0): Promise<DesignView | null> => {
       const key = crypto.randomUUID();
+      const base = () => client.getQueryData<DesignView>(designKey(id))?.revision ?? 1;
+      const attempted = async (left: number): Promise<DesignView> => {
+        try {
+          return await untilAnswered(() => attempt(base(), key));
+        } catch (error) {
+          const stale = await reloadIfStale(client, id, error);
+          if (stale && left > 0) return attempted(left - 1);
+          throw error;
+        }
+      };
       const next = queue.then(async () => {
         try {
-          const base = () => client.getQueryData<DesignView>(designKey(id))?.revision ?? 1;
-          const view = remember(client, await untilAnswered(() => attempt(base(), key)));
+          const view = remember(client, await attempted(again));
           useSession.getState().set({ notice: null });
           return view;
         } catch (error) {
-          await reloadIfStale(client, id, error);
           useSession.getState().set({ notice: error instanceof Error ? error.message : "That did not work" });
           return null;
         }
@@ -101,10 +113,15 @@ export function useChanges(id: string): Changes {
     };
     const path = { design_id: id };
     const post = (commands: Command[]) =>
-      change((base, key) =>
-        answered(
-          api.POST("/api/designs/{design_id}/commands", { params: { path }, body: { base, key, commands } }),
-        ),
+      change(
+        (base, key) =>
+          answered(
+            api.POST("/api/designs/{design_id}/commands", {
+              params: { path },
+              body: { base, key, commands },
+            }),
+          ),
+        AGAIN,
       );
     return {
       change,
