@@ -179,7 +179,7 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
     expect(page.get_by_role("status").first).to_contain_text(f"revision {number + 1}")
     page.get_by_role("tab", name="Legends").focus()
     page.keyboard.press("Enter")
-    name = page.get_by_role("region", name="Legend of the selected part").get_by_label(re.compile("^Name"))
+    name = page.get_by_role("region", name="Legend of the selected part").get_by_label(re.compile("^Text"))
     name.focus()
     page.keyboard.press("Control+a")
     page.keyboard.type("CAB|LIGHT")

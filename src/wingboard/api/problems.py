@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from starlette.exceptions import HTTPException
 
 from wingboard.core.record import errors as design
@@ -96,6 +96,14 @@ def _place(loc: Sequence[int | str]) -> str:
     return "".join(f"[{s}]" if isinstance(s, int) else f".{s}" for s in steps).lstrip(".")
 
 
+async def _outside(request: Request, error: Exception) -> JSONResponse:
+    """Something worked out from the request is outside what a design may hold."""
+    assert isinstance(error, ValidationError)
+    log.warning("%s %s: %s", request.method, request.url.path, error)
+    faults = [Fault(path=_place(e["loc"]), message=str(e["msg"])) for e in error.errors()[:50]]
+    return problem("outside-limits", "This cannot be worked out", 422, f"{faults[0].path}: {faults[0].message}", faults)
+
+
 async def _unexpected(request: Request, error: Exception) -> JSONResponse:
     log.error("%s %s failed", request.method, request.url.path, exc_info=error)
     detail = "Something went wrong here; nothing was changed. The log in the data folder says what led to it"
@@ -113,4 +121,5 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(store.StoreError, _store_error)
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(HTTPException, _http_error)
+    app.add_exception_handler(ValidationError, _outside)
     app.add_exception_handler(Exception, _unexpected)

@@ -14,7 +14,8 @@ from wingboard.store.pictures import PictureRow
 MOST_BYTES = 8_000_000
 MOST_PIXELS = 40_000_000
 MOST_SIDE = 20_000
-MEDIA = {"PNG": "image/png", "JPEG": "image/jpeg"}
+MEDIA = {"PNG": "image/png", "JPEG": "image/jpeg", "MPO": "image/jpeg"}
+"""A JPEG with further pictures in it, as cameras write them, is kept as the JPEG that it begins with."""
 
 
 class NotAPicture(DesignError):
@@ -35,7 +36,7 @@ def checked_picture(content: bytes) -> PictureRow:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
-            with Image.open(io.BytesIO(content), formats=tuple(MEDIA)) as picture:
+            with Image.open(io.BytesIO(content), formats=("PNG", "JPEG")) as picture:
                 kind, (width, height) = picture.format, picture.size
                 if width * height > MOST_PIXELS or max(width, height) > MOST_SIDE:
                     raise NotAPicture(

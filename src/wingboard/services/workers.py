@@ -6,6 +6,7 @@ import contextlib
 import logging
 import multiprocessing as mp
 import time
+import traceback
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerContext, SpawnContext
@@ -28,6 +29,12 @@ class TooHeavy(DesignError):
     """Reading it would take too long or too much memory."""
 
     title = "This is too much to read"
+
+
+class Unreadable(DesignError):
+    """It is not what it says it is, in a way that nobody foresaw."""
+
+    title = "This cannot be read"
 
 
 class Stopped(Exception):
@@ -105,7 +112,8 @@ def _listened(
         elif kind == "memory":
             raise TooHeavy(f"It takes more than {megabytes} MB of memory to work through; make it simpler")
         elif kind == "failed":
-            raise RuntimeError(value)
+            log.error("a worker failed:\n%s", value[1])
+            raise Unreadable(f"It cannot be worked through: {value[0]}")
 
 
 def _work(
@@ -125,9 +133,8 @@ def _work(
     except DesignError as error:
         problems = tuple(Problem(*problem) for problem in error.problems)
         message = ("refused", (type(error), error.message, error.path, problems))
-    except Exception as error:
-        log.exception("a worker failed")
-        message = ("failed", f"{type(error).__name__}: {error}"[:500])
+    except Exception as error:  # noqa: BLE001 - passed on to the parent, which logs it
+        message = ("failed", (f"{type(error).__name__}: {error}"[:200], traceback.format_exc()))
     with contextlib.suppress(BrokenPipeError):
         pipe.send(message)
 

@@ -49,7 +49,8 @@ def answered_before_kept(change: Callable[[Prepare], Kept], view: Callable[[Kept
 
 def file_of(media: str) -> dict[int | str, dict[str, Any]]:
     """Says that a route answers with a file of this kind."""
-    return {200: {"description": "The file", "content": {media: BINARY}}}
+    content: dict[str, Any] = {"schema": {}} if media == "application/json" else BINARY
+    return {200: {"description": "The file", "content": {media: content}}}
 
 
 def body_of(*media: str) -> dict[str, Any]:

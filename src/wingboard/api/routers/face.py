@@ -14,6 +14,7 @@ from wingboard.core.face.near import neighbours, to_edge
 from wingboard.core.face.numberline import commands_for
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import clashes
+from wingboard.core.record.base import Ident
 from wingboard.core.record.errors import UnknownThing
 from wingboard.services.desk import Kept
 
@@ -35,7 +36,7 @@ class Probe(BaseModel):
     """Commands to try, and the function whose surroundings are asked for."""
 
     base: Revision
-    lead: str
+    lead: Ident
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
 
 
@@ -74,7 +75,7 @@ class TypedLine(BaseModel):
 
     base: Revision
     text: Annotated[str, Field(max_length=200)]
-    selection: Annotated[tuple[str, ...], Field(max_length=2000)]
+    selection: Annotated[tuple[Ident, ...], Field(max_length=2000)]
     key: Key = None
 
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Annotated
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.changes.apply import apply
@@ -17,6 +18,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.parts.side import SideBox, side_view
+from wingboard.core.record.base import Ident
 from wingboard.core.record.design import Design
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
@@ -96,8 +98,8 @@ class Candidates(BaseModel):
 class Readings(BaseModel):
     """Readings to try on an own part."""
 
-    part: str
-    readings: tuple[Reading, ...]
+    part: Ident
+    readings: Annotated[tuple[Reading, ...], Field(max_length=12)]
 
 
 @router.get("", responses={200: {"model": Drawer}})

@@ -34,7 +34,8 @@ _CHOICES: Mapping[str, tuple[str, ...]] = {
     "hand": get_args(HandSide),
     "moment": get_args(Moment),
 }
-_QUOTED = re.compile(r"^'(?=[=+\-@\t])")
+_LINE_END = re.compile(r"\r\n?|\u2028|\u2029|\x85")
+_QUOTED = re.compile(r"(^|[;,]\s*)'(?=[=+\-@\t])")
 
 
 class Fault(NamedTuple):
@@ -64,9 +65,13 @@ def read_listing(text: str, design: Design) -> Listing:
 
     :raises NotPossible: more than :data:`MOST_LINES` lines, or nothing at all.
     """
+    text = _LINE_END.sub("\n", text)
     if text.count("\n") > MOST_LINES:
         raise NotPossible(f"More than {MOST_LINES} lines; paste them in pieces", "text")
-    table = [(n, cells) for n, cells in _cells(text) if any(cells)]
+    try:
+        table = [(n, cells) for n, cells in _cells(text) if any(cells)]
+    except csv.Error as error:
+        raise NotPossible(f"The cells cannot be told apart: {error}", "text") from error
     if not table:
         raise NotPossible("There is nothing to read; paste lines, or cells of a spreadsheet", "text")
     heading = _heading(table[0][1])
@@ -83,7 +88,7 @@ def _cells(text: str) -> list[tuple[int, list[str]]]:
     if between == "," and "\n" in text and "," not in sample.split("\n", 1)[0]:
         return [(n, [line.strip()]) for n, line in enumerate(text.splitlines(), 1)]
     reader = csv.reader(io.StringIO(text), delimiter=between)
-    return [(reader.line_num, [_QUOTED.sub("", cell.strip()) for cell in row]) for row in reader]
+    return [(reader.line_num, [_QUOTED.sub(r"\1", cell.strip()) for cell in row]) for row in reader]
 
 
 def _heading(cells: Sequence[str]) -> tuple[str, ...] | None:

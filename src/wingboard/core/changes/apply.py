@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from pydantic import ValidationError
+
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.handlers import (
     arrange,
@@ -21,9 +23,10 @@ from wingboard.core.changes.handlers import (
     workshop,
 )
 from wingboard.core.changes.handlers.steps import Catalogue, carry_out
+from wingboard.core.record.base import place_of
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import DesignError, Problem
-from wingboard.core.record.whole import revalidated
+from wingboard.core.record.errors import DesignError, NotPossible, Problem
+from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
@@ -46,4 +49,8 @@ def apply(design: Design, batch: Sequence[Command], catalogue: Catalogue) -> Des
         except DesignError as error:
             path = f"commands[{n}]" + (f".{error.path}" if error.path else "")
             raise type(error)(error.message, path, (Problem(path, error.message),)) from error
+        except ValidationError as error:
+            first = error.errors()[0]
+            message = f"What comes of it cannot be kept: {place_of(first['loc'])}: {plain_message(first)}"
+            raise NotPossible(message, f"commands[{n}]") from error
     return revalidated(design, changed)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import deque
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
@@ -61,7 +62,7 @@ def outlines_of(loops: Iterable[Sequence[Edge]], loose: Iterable[Edge], unit: st
     chains = _joined(list(loose))
     said = list(notes)
     ends = [c for c in chains if math.dist(c[0].start, c[-1].end) > JOIN]
-    closed += [c for c in chains if c not in ends]
+    closed += [c for c in chains if math.dist(c[0].start, c[-1].end) <= JOIN]
     if not closed:
         raise NotAnOutline(_why_open(ends))
     if ends:
@@ -84,17 +85,19 @@ def _why_open(ends: Sequence[Sequence[Edge]]) -> str:
 
 
 def _joined(loose: list[Edge]) -> list[list[Edge]]:
+    if not all(math.isfinite(v) for edge in loose for v in (*edge.start, *edge.end, edge.bulge)):
+        raise NotAnOutline("A corner of it lies nowhere: a coordinate is not a number")
     if len(loose) > MOST_EDGES:
         raise NotAnOutline(f"It holds {len(loose)} edges; more than {MOST_EDGES} are not read. Keep only the outline")
-    near: dict[tuple[int, int], list[int]] = {}
+    near: dict[tuple[int, int], deque[int]] = {}
     for n, edge in enumerate(loose):
         for end in (edge.start, edge.end):
-            near.setdefault(_cell(end), []).append(n)
+            near.setdefault(_cell(end), deque()).append(n)
     left, chains = set(range(len(loose))), []
-    while left:
-        first = min(left)
-        left.discard(first)
-        chains.append(_chain(loose[first], loose, near, left))
+    for first in range(len(loose)):
+        if first in left:
+            left.discard(first)
+            chains.append(_chain(loose[first], loose, near, left))
     return chains
 
 
@@ -102,8 +105,8 @@ def _cell(p: Point) -> tuple[int, int]:
     return round(p[0] / (2 * JOIN)), round(p[1] / (2 * JOIN))
 
 
-def _chain(first: Edge, loose: list[Edge], near: dict[tuple[int, int], list[int]], left: set[int]) -> list[Edge]:
-    chain = [first]
+def _chain(first: Edge, loose: list[Edge], near: dict[tuple[int, int], deque[int]], left: set[int]) -> list[Edge]:
+    chain = deque([first])
     while math.dist(chain[0].start, chain[-1].end) > JOIN:
         follower = _next(chain[-1].end, loose, near, left)
         if follower is None:
@@ -113,18 +116,23 @@ def _chain(first: Edge, loose: list[Edge], near: dict[tuple[int, int], list[int]
         before = _next(chain[0].start, loose, near, left)
         if before is None:
             break
-        chain.insert(0, Edge(before.end, before.start, -before.bulge))
-    return chain
+        chain.appendleft(Edge(before.end, before.start, -before.bulge))
+    return list(chain)
 
 
-def _next(at: Point, loose: list[Edge], near: dict[tuple[int, int], list[int]], left: set[int]) -> Edge | None:
+def _next(at: Point, loose: list[Edge], near: dict[tuple[int, int], deque[int]], left: set[int]) -> Edge | None:
     cx, cy = _cell(at)
     for cell in ((cx + i, cy + j) for i in (0, -1, 1) for j in (0, -1, 1)):
-        for n in near.get(cell, ()):
-            if n in left and math.dist(loose[n].start, at) <= JOIN:
+        edges = near.get(cell)
+        while edges and edges[0] not in left:  # those used up are not looked at again
+            edges.popleft()
+        for n in edges or ():
+            if n not in left:
+                continue
+            if math.dist(loose[n].start, at) <= JOIN:
                 left.discard(n)
                 return loose[n]
-            if n in left and math.dist(loose[n].end, at) <= JOIN:
+            if math.dist(loose[n].end, at) <= JOIN:
                 left.discard(n)
                 return Edge(loose[n].end, loose[n].start, -loose[n].bulge)
     return None

@@ -18,6 +18,8 @@ from wingboard.core.files.drawn import SCALE, Edge, Import, NotAnOutline, Unit, 
 UNITS: dict[int, Unit] = {1: "in", 4: "mm", 5: "cm", 6: "m"}
 """$INSUNITS (DXF Reference, header variables); 0 says nothing, and millimetres are taken."""
 SAG = 0.01
+LARGEST = 100_000.0
+"""No figure of a drawing may be further from its origin (mm)."""
 
 
 def read_dxf_outlines(content: bytes, unit: Unit = "as drawn") -> Import:
@@ -53,6 +55,8 @@ def _edges(entity: DXFGraphic, scale: float) -> Iterator[Edge]:
     if kind == "LWPOLYLINE":
         points = [(x * scale, y * scale, b) for x, y, b in entity.get_points("xyb")]  # type: ignore[attr-defined]
         yield from _polyline(points, entity.closed)  # type: ignore[attr-defined]
+    elif kind in ("CIRCLE", "ARC") and not 0 < abs(entity.dxf.radius * scale) <= LARGEST:
+        raise NotAnOutline(f"It holds a circle of radius {entity.dxf.radius * scale:g} mm; is the unit right?")
     elif kind == "CIRCLE":
         x, y, r = (v * scale for v in (entity.dxf.center.x, entity.dxf.center.y, entity.dxf.radius))
         yield Edge((x - r, y), (x + r, y), 1.0)
@@ -63,8 +67,20 @@ def _edges(entity: DXFGraphic, scale: float) -> Iterator[Edge]:
         a, b = entity.dxf.start, entity.dxf.end
         yield Edge((a.x * scale, a.y * scale), (b.x * scale, b.y * scale))
     elif kind in ("POLYLINE", "SPLINE", "ELLIPSE"):
-        chords = [(p.x * scale, p.y * scale) for p in ezpath.make_path(entity).flattening(SAG / scale)]
+        chords = _chords(entity, scale)
         yield from (Edge(a, b) for a, b in pairwise(chords) if math.dist(a, b) > 1e-9)
+
+
+def _chords(entity: DXFGraphic, scale: float) -> list[tuple[float, float]]:
+    """A curve as points no further than :data:`SAG` apart from it. :raises NotAnOutline: it is none."""
+    try:
+        path = ezpath.make_path(entity)
+        ends = [v for p in path.control_vertices() for v in (p.x * scale, p.y * scale)]
+        if not all(math.isfinite(v) and abs(v) <= LARGEST for v in ends):
+            raise NotAnOutline(f"A {entity.dxftype().lower()} of it lies nowhere, or too far off; is the unit right?")
+        return [(p.x * scale, p.y * scale) for p in path.flattening(SAG / scale)]
+    except (ArithmeticError, ValueError, TypeError) as error:
+        raise NotAnOutline(f"A {entity.dxftype().lower()} of it cannot be drawn: {error}") from error
 
 
 def _polyline(points: list[tuple[float, float, float]], closed: bool) -> Iterator[Edge]:

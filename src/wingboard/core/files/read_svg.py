@@ -17,6 +17,8 @@ from wingboard.core.files.drawn import SCALE, Edge, Import, NotAnOutline, Unit, 
 
 PX = 25.4 / 96
 """One CSS pixel in mm (CSS Values and Units, absolute lengths)."""
+LARGEST = 100_000.0
+"""No figure of a drawing may be further from its origin (mm)."""
 CHORDS = 48
 MOST_SHAPES = 5000
 
@@ -29,7 +31,7 @@ def read_svg_outlines(content: bytes, unit: Unit = "as drawn") -> Import:
     """
     try:
         root = ElementTree.fromstring(content)
-    except (ElementTree.ParseError, DefusedXmlException, ValueError) as error:
+    except (ElementTree.ParseError, DefusedXmlException, ValueError, LookupError) as error:
         raise NotAnOutline(f"It cannot be read as SVG ({str(error)[:80] or 'entities are not read'})") from error
     if not str(root.tag).endswith("svg"):
         raise NotAnOutline("This XML file is not an SVG drawing")
@@ -39,6 +41,9 @@ def read_svg_outlines(content: bytes, unit: Unit = "as drawn") -> Import:
         scale = SCALE[unit] / _user_unit(root)
     loops: list[list[Edge]] = []
     loose: list[Edge] = []
+    elements = sum(1 for _ in root.iter())
+    if elements > 4 * MOST_SHAPES:
+        raise NotAnOutline(f"It holds {elements} elements; more than {4 * MOST_SHAPES} are not read")
     shapes = _shapes(content)
     if len(shapes) > MOST_SHAPES:
         raise NotAnOutline(f"It holds {len(shapes)} shapes; more than {MOST_SHAPES} are not read")
@@ -60,7 +65,16 @@ def _shapes(content: bytes) -> list[Any]:
     try:
         parsed = svgelements.SVG.parse(io.BytesIO(content), reify=True, ppi=96)
         return [e for e in parsed.elements() if isinstance(e, svgelements.Shape)]
-    except (ValueError, TypeError, AttributeError, KeyError, IndexError, RecursionError, ZeroDivisionError) as error:
+    except (
+        ValueError,
+        TypeError,
+        AttributeError,
+        KeyError,
+        IndexError,
+        RecursionError,
+        ArithmeticError,
+        LookupError,
+    ) as error:
         raise NotAnOutline(f"Its shapes cannot be read ({str(error)[:80] or type(error).__name__})") from error
 
 
@@ -75,6 +89,8 @@ def _edges(segment: Any, scale: float) -> Iterator[Edge]:
     if isinstance(segment, svgelements.Move) or segment.start is None or segment.end is None:
         return
     start, end = _mm(segment.start, scale), _mm(segment.end, scale)
+    if not all(abs(v) <= LARGEST for v in (*start, *end)):
+        raise NotAnOutline("A line of it lies nowhere, or too far off. Is the unit right?")
     if isinstance(segment, svgelements.Line | svgelements.Close):
         if math.dist(start, end) > 1e-9:
             yield Edge(start, end)

@@ -5,9 +5,11 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections.abc import Iterable, Sequence
 
-_FORMULA = ("=", "+", "-", "@", "\t")
+_BEGINS = re.compile(r"(^|[;,]\s*)(?=[=+\-@\t])")
+"""Where a spreadsheet may begin to read a formula."""
 
 
 def write_csv(columns: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
@@ -26,4 +28,5 @@ def write_json(columns: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
 
 
 def _harmless(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(_FORMULA) else cell
+    """The cell, so that no part of it is taken for a formula where commas or semicolons part the cells."""
+    return _BEGINS.sub(r"\1'", cell)

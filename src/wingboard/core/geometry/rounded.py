@@ -10,9 +10,14 @@ from __future__ import annotations
 import math
 from typing import Any, NamedTuple
 
+import numpy as np
+import numpy.typing as npt
 import shapely
 from shapely import LineString, Point, Polygon
 from shapely.geometry.base import BaseGeometry
+
+_POINT, _POLYGON = 0, 3
+"""Shapely's numbers of these types."""
 
 
 class Rounded(NamedTuple):
@@ -91,6 +96,22 @@ def sunk(a: BaseGeometry, b: BaseGeometry) -> float:
     ax0, ay0, ax1, ay1 = a.bounds
     bx0, by0, bx1, by1 = b.bounds
     return max(0.0, min(ax1 - bx0, bx1 - ax0, ay1 - by0, by1 - ay0))
+
+
+def sunk_pairs(a: npt.NDArray[np.object_], b: npt.NDArray[np.object_]) -> npt.NDArray[np.float64]:
+    """As :func:`sunk`, for many pairs of cores at once."""
+    depths = np.zeros(len(a))
+    point_a, point_b = shapely.get_type_id(a) == _POINT, shapely.get_type_id(b) == _POINT
+    wide = ~point_a & ~point_b
+    if wide.any():
+        x0, y0, x1, y1 = shapely.bounds(a[wide]).T
+        u0, v0, u1, v1 = shapely.bounds(b[wide]).T
+        depths[wide] = np.maximum(0.0, np.minimum.reduce([x1 - u0, u1 - x0, y1 - v0, v1 - y0]))
+    for points, others, mixed in ((a, b, point_a & ~point_b), (b, a, point_b & ~point_a)):
+        inside = mixed & (shapely.get_type_id(others) == _POLYGON)
+        if inside.any():
+            depths[inside] = shapely.distance(points[inside], shapely.boundary(others[inside]))
+    return depths
 
 
 def margin_inside(shape: Rounded, area: Polygon) -> float:

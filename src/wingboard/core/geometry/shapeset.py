@@ -14,10 +14,12 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 
-from wingboard.core.geometry.rounded import Rounded, margin_inside, sunk
+from wingboard.core.geometry.rounded import Rounded, margin_inside, sunk_pairs
 
 Indices = npt.NDArray[np.int64]
 Lengths = npt.NDArray[np.float64]
+MOST_PAIRS = 6000
+"""Pairs that clash which are told at once: a module where more do is past telling one by one."""
 
 
 class Near(NamedTuple):
@@ -64,8 +66,7 @@ class ShapeSet:
         keep = (a < b) & (self.owners[a] != self.owners[b])
         a, b = a[keep], b[keep]
         gaps = _gaps(self.cores[a], self.cores[b]) - self.radii[a] - self.radii[b]
-        near = np.flatnonzero(gaps < limit)
-        return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in near)
+        return _nearest(a, b, gaps, limit)
 
     def near(self, others: ShapeSet, limit: float) -> list[Near]:
         """Pairs of a shape of this set and one of ``others``, owners differing, nearer than ``limit`` mm."""
@@ -76,8 +77,7 @@ class ShapeSet:
         keep = self.owners[a] != others.owners[b]
         a, b = a[keep], b[keep]
         gaps = _gaps(self.cores[a], others.cores[b]) - self.radii[a] - others.radii[b]
-        close = np.flatnonzero(gaps < limit)
-        return sorted(Near(int(a[k]), int(b[k]), float(gaps[k])) for k in close)
+        return _nearest(a, b, gaps, limit)
 
     def against(self, shape: Rounded, limit: float, owner: int) -> list[tuple[int, float]]:
         """Shapes of other owners nearer to ``shape`` than ``limit`` mm, with their distances, nearest first."""
@@ -100,11 +100,19 @@ class ShapeSet:
         return margins
 
 
+def _nearest(a: Indices, b: Indices, gaps: Lengths, limit: float) -> list[Near]:
+    """The pairs nearer than ``limit``, in order; no more than :data:`MOST_PAIRS`."""
+    near = np.flatnonzero(gaps < limit)
+    near = near[np.lexsort((b[near], a[near]))][:MOST_PAIRS]
+    return [Near(int(a[k]), int(b[k]), float(gaps[k])) for k in near]
+
+
 def _gaps(a: npt.NDArray[np.object_], b: npt.NDArray[np.object_]) -> Lengths:
     """Distances of cores pair by pair; for those that touch, minus how far they reach into each other."""
     gaps: Lengths = np.asarray(shapely.distance(a, b), dtype=np.float64)
-    for i in np.flatnonzero(gaps == 0):
-        gaps[i] = -sunk(a[i], b[i])
+    touching = np.flatnonzero(gaps == 0)
+    if len(touching):
+        gaps[touching] = -sunk_pairs(a[touching], b[touching])
     return gaps
 
 

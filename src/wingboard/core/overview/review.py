@@ -23,7 +23,7 @@ _WORSE = 0.05
 """An accepted finding comes back when its figure got worse by more than this (in its own unit)."""
 MOST_FINDINGS = 200
 """Findings of one check that are listed; one more then says that there are more."""
-MOST_FIXES = 12
+MOST_FIXES = 6
 """Findings of one check whose fix is computed with the review; the fix of any other is asked for."""
 
 

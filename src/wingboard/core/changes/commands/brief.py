@@ -107,7 +107,7 @@ class SplitOpening(Saying):
     """Replace the modules by new ones side by side that fill the opening less the gap; parts return to the tray."""
 
     do: Literal["split_opening"] = "split_opening"
-    names: tuple[Words, ...] = Field(min_length=1, max_length=12)
+    names: tuple[Annotated[Words, Field(min_length=1)], ...] = Field(min_length=1, max_length=12)
     shares: tuple[Annotated[float, Field(gt=0, le=1000)], ...] = Field(
         (), max_length=12, description="Of the width, in any unit; equal when left out"
     )

@@ -10,7 +10,7 @@ from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.face.checks.spots import at, between
 from wingboard.core.face.rules import RoomNeeded, bridge_needed
 from wingboard.core.face.settle import move_to_settle
-from wingboard.core.findings.finding import Finding, Fix, Measure, Severity, Spot
+from wingboard.core.findings.finding import Finding, Fix, Measure, Severity
 from wingboard.core.findings.limits import source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.shapeset import Near
@@ -29,7 +29,6 @@ class Web(NamedTuple):
     layer: Layer
     near: Near
     need: RoomNeeded
-    spot: Spot
     nuts: bool
 
 
@@ -45,7 +44,7 @@ def thin_webs(r: Resolved, module: ResolvedModule) -> dict[tuple[int, int], Web]
                 key = (min(pair), max(pair))
                 if key not in worst or near.gap - need.value < worst[key].near.gap - worst[key].need.value:
                     nuts = module.hides_nut(pair[0], layer.id) and module.hides_nut(pair[1], layer.id)
-                    worst[key] = Web(layer, near, need, between(module, shapes, near), nuts)
+                    worst[key] = Web(layer, near, need, nuts)
         return worst
 
     return r.once(f"webs of {module.module.id}", compute)
@@ -65,7 +64,7 @@ def _pair_finding(
     return rule.finding(
         *(p.function.id for p in movable),
         detail=f"{names}, {web.layer.name.lower()} layer",
-        spot=web.spot,
+        spot=between(module, module.openings(web.layer.id), web.near),
         measured=Measure(value=web.near.gap),
         needed=Measure(value=web.need.value),
         source=source_of(r.design, web.need.limit),
