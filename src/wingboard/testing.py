@@ -29,7 +29,7 @@ _MIX = (
 )
 
 
-def generated_design(parts: int, modules: int = 1) -> Design:
+def generated_design(parts: int, modules: int = 1, name: str = "Function") -> Design:
     """A design of that many placed parts, in rows, spread evenly over so many modules."""
     each = math.ceil(parts / modules)
     columns = math.ceil(math.sqrt(each * 1.6))
@@ -45,9 +45,9 @@ def generated_design(parts: int, modules: int = 1) -> Design:
     for n in range(parts):
         at, module = n % each, n // each
         x, y = (at % columns + 1) * PITCH, (at // columns + 1) * PITCH
-        name, ident = f"Function {n + 1}", f"f{n + 1}"
+        called, ident = f"{name} {n + 1}", f"f{n + 1}"
         batch += [
-            AddFunction(id=ident, name=name, group=f"Group {at // columns + 1}"),
+            AddFunction(id=ident, name=called, group=f"Group {at // columns + 1}"),
             ChoosePart(function=ident, part=_MIX[(n * 5 + n // 7) % len(_MIX)]),
             PlacePart(function=ident, module=f"plate-{module + 1}", x=x, y=y),
         ]

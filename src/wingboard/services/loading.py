@@ -8,6 +8,7 @@ import sqlite3
 from typing import Any
 
 import jsonpatch
+from jsonpointer import JsonPointerException
 from pydantic import ValidationError
 
 from wingboard.core.record.base import place_of
@@ -19,7 +20,15 @@ from wingboard.store.errors import UnreadableRevision
 
 log = logging.getLogger(__name__)
 
-_DAMAGED = (ValueError, TypeError, KeyError, IndexError, RecursionError, jsonpatch.JsonPatchException)
+_DAMAGED = (
+    ValueError,
+    TypeError,
+    KeyError,
+    IndexError,
+    RecursionError,
+    jsonpatch.JsonPatchException,
+    JsonPointerException,
+)
 """What reading a damaged patch or document raises (``JSONDecodeError`` and ``ValidationError`` are ValueErrors)."""
 
 
@@ -29,14 +38,14 @@ def load_design(connection: sqlite3.Connection, design_id: str, number: int) -> 
     :raises NoSuchDesign: no such design or revision. :raises UnreadableRevision: what is kept is damaged.
     """
     chain = table.load_chain(connection, design_id, number)
-    at = chain.start
     try:
         document = json.loads(chain.snapshot)
-        for revision, patch in chain.patches:
-            at = revision
+        for _, patch in chain.patches:
             document = jsonpatch.apply_patch(document, json.loads(patch), in_place=True)
         return Design.model_validate(upgraded(document))
     except (*_DAMAGED, UnreadableDesign) as error:
+        good = _last_good_of(chain)
+        at = chain.start if good is None else next((n for n, _ in chain.patches if n > good), number)
         log.warning("design %s: revision %s cannot be read at %s: %s", design_id, number, at, error)
         raise UnreadableRevision(design_id, number, at, _reason(error)) from error
 

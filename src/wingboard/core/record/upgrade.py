@@ -18,11 +18,13 @@ FORMAT = 2
 Document = dict[str, Any]
 
 
-def format_of(document: Mapping[str, Any]) -> int:
+def format_of(document: Any) -> int:
     """The format a document says it has; the first one did not have to say.
 
     :raises UnreadableDesign: it is no number, or newer than this program.
     """
+    if not isinstance(document, Mapping):
+        raise UnreadableDesign("A design is a JSON object")
     version = document.get("version", 1)
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise UnreadableDesign(f"A design's version is a number from 1 to {FORMAT}", "version")
