@@ -49,6 +49,7 @@ def _belonging(r: Resolved, to: Function, duty: str) -> bool:
     limits=("breaker-factor",),
     source=WHOLE,
     fixes="adds a breaker of the next rating over 1.25 times the load",
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def load_unprotected(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Loads that nothing protects."""
@@ -78,6 +79,7 @@ def _breaker(f: Function, rating: float) -> AddFunction:
     measures="sources without a switch, a protection or an indicator of their own",
     source=WHOLE,
     fixes="adds what is missing",
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def source_incomplete(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Each source (generator, charger, battery) is a circuit of its own."""
@@ -139,6 +141,7 @@ def _shows(r: Resolved, f: Function) -> bool:
     measures="events made by a control that springs back, without a lamp of its own or an indicator",
     source=PAIRED,
     fixes="adds a lamp for each",
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def event_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the controls of all such events."""
@@ -163,6 +166,7 @@ def _lamp_row(f: Function) -> AddFunction:
     title="Events that no control makes",
     measures="events that are only shown; right where the machine itself makes them",
     source=PAIRED,
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the indicators of all such events."""
@@ -177,6 +181,7 @@ def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Controls that switch nothing yet",
     measures="controls with neither an event nor a load, unless they are dummies",
     source=WHOLE,
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all of them."""
@@ -196,6 +201,7 @@ def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="functions that cannot be undone, without guard, lock or key",
     source=Source(kind="practice", note="guard or key for the irreversible"),
     fixes="chooses a guarded toggle, or asks for one",
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def irreversible_unguarded(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Functions of risk “guarded” whose part, or wish, has no guard."""
@@ -224,6 +230,7 @@ def _asks_for_guard(f: Function) -> bool:
     title="For a licensed electrician",
     measures="volts of a load: over 50 V AC or 120 V DC",
     limits=("touch-ac", "touch-dc"),
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Loads above the voltages a hobbyist may wire."""

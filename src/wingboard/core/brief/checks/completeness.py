@@ -16,6 +16,7 @@ from wingboard.core.resolved.design import Resolved
     title="Nothing chosen yet",
     measures="functions without a part",
     source=Source(kind="computed", note="functions of the brief"),
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all functions without a part."""
@@ -30,6 +31,7 @@ def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Emergency stop not declared",
     measures="emergency controls that do not say whether they are real, for show, or the power switch",
     source=Source(kind="memory", note="ISO 13850, IEC 60204-1"),
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def emergency_undeclared(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls with no declared role."""

@@ -31,6 +31,7 @@ BED = Source(kind="computed", note="bed less its margins, at 0° and 90°")
     title="The opening is not square",
     measures="between the widths, or the heights, measured at three places",
     limits=("opening-spread",),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def opening_uneven(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Openings whose three readings lie apart; the least of them counts for the fit."""
@@ -55,6 +56,7 @@ def opening_uneven(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="fit gap a side, against what the process needs",
     limits=("gap-hand", "gap-machine"),
     fixes="sets the usual gap",
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def gap_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
     """A fit gap smaller than the process holds."""
@@ -80,6 +82,7 @@ def gap_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="width left for the gaps when every module comes out at its widest; to fix when it is likely gone",
     source=SUM,
     fixes="trims the widest rectangular module",
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Rows of modules whose tolerances eat up the gaps."""
@@ -108,6 +111,7 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Larger than every bed",
     measures="a module's larger side, against the beds less their margins",
     source=BED,
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules that no machine of the workshop takes in one piece."""
@@ -139,6 +143,7 @@ def _over_the_bed(rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
     title="Thicker than any machine cuts",
     measures="a layer's thickness, against the depth of the machines",
     source=Source(kind="computed", note="depth of the machines"),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers that no machine goes through."""
@@ -161,6 +166,7 @@ def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Not enough sheets",
     measures="sheets needed for a layer of every module, against those in stock",
     source=Source(kind="computed", note="plates a sheet, in rows, at 0° or 90°"),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers whose material and thickness the stock does not cover."""

@@ -23,6 +23,7 @@ PRACTICE = Source(kind="practice", note="what panels of this kind have")
     measures="what panels of this kind commonly have, against the names and wishes on the list",
     source=PRACTICE,
     fixes="adds the function",
+    reads=("brief", "wishes", "parts", "limits"),
 )
 def forgotten(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Each expectation of this kind of panel that nothing on the list meets."""

@@ -30,6 +30,7 @@ GAP = Source(kind="practice", note="0.3–0.5 mm a side sawn and sanded, 0.2 las
     measures="the least distance from a module's edge to the opening's; negative when it reaches over",
     source=GAP,
     fixes="moves or trims a rectangular module so that the gap is there on every side",
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def module_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules nearer to the opening's edge than the fit gap."""
@@ -84,6 +85,7 @@ def _fitted(module: ResolvedModule, opening: shapely.Polygon, gap: float) -> Fix
     measures="between two modules in the opening",
     source=GAP,
     fixes="moves the second module aside",
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def modules_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of modules nearer than the fit gap."""

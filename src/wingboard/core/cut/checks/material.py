@@ -16,6 +16,7 @@ from wingboard.core.resolved.design import Resolved
     title="Never under a laser",
     measures="sheets that give off poison or burn badly in a laser",
     source=Source(kind="practice", note="PVC gives chlorine; polycarbonate and ABS burn and smoke"),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
     """PVC stops; polycarbonate and ABS want a second thought."""

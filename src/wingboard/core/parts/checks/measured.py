@@ -19,6 +19,7 @@ from wingboard.core.resolved.design import Resolved
     title="Readings disagree",
     measures="spread of three calliper readings of one dimension",
     limits=("reading-spread",),
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def readings_disagree(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Own parts with readings further apart than a calliper held straight gives."""
@@ -43,6 +44,7 @@ def readings_disagree(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Differs from its data sheet",
     measures="largest reading, against what the part it was copied from states",
     limits=("sheet-difference",),
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def differs_from_sheet(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Readings that say that this is another part, or a slip."""
@@ -72,6 +74,7 @@ def _said(of: str) -> str:
     title="Not measured yet",
     measures="parts in use whose hole, nut, key or depth is a typical figure that no calliper has read",
     fixes="copies the first of them, to be measured",
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all parts in use with unmeasured figures that a cut depends on."""
@@ -103,6 +106,7 @@ def _cut_by(dimensions: tuple[str, ...]) -> list[str]:
     severity="must",
     title="Will not go through its hole",
     measures="the hole, against the thread or neck that goes through it",
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def hole_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts in use whose bush is wider than their hole."""

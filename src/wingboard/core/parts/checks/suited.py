@@ -229,6 +229,7 @@ def emergency_kind(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Too few on hand",
     measures="parts on hand, against those in use with their spares (painted and glued ones twice)",
     source=Source(kind="practice", note="painted or glued caps twice"),
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def spares_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts of which some are on hand, but not enough; those nobody has yet are simply on the shopping list."""
@@ -249,6 +250,7 @@ def spares_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="One to try first",
     measures="lamps of an untested colour, of which several are to be bought",
     source=Source(kind="practice", note="bought lamps of untested colour: one sample first"),
+    reads=("wishes", "parts", "workshop", "limits"),
 )
 def sample_first(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lit parts to buy whose colour nobody has seen lit."""
