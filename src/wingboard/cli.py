@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import signal
 import socket
 import sys
 from collections.abc import Iterator
@@ -268,8 +269,12 @@ def serve(
     application = create_app(desk)
     steady_memory()
     server = uvicorn.Server(uvicorn.Config(application, **SERVER))
+    # uvicorn hands the signal on when it has stopped; the default would end the program before the file is closed.
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     try:
         server.run(sockets=[listener])
+    except KeyboardInterrupt:
+        typer.echo("Stopped; everything is kept")
     finally:
         desk.database.close()
 

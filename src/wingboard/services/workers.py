@@ -102,7 +102,9 @@ def _listened(
         try:
             kind, value = pipe.recv()
         except EOFError:
-            raise TooHeavy(f"It takes more than {megabytes} MB of memory to work through; make it simpler") from None
+            raise TooHeavy(
+                f"The reader broke off, most likely for want of memory (it may take {megabytes} MB); make it simpler"
+            ) from None
         if kind == "progress" and report:
             report(*value)
         elif kind == "done":
