@@ -95,7 +95,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
         assert all(min(math.dist(a, b) for b in wanted) < 0.01 for a in read)
 
     page.get_by_role("link", name="Wire").click()
-    page.get_by_role("button", name="Reassign all pins").click()
+    page.get_by_role("button", name="Reassign all").click()
     expect(page.get_by_text("no better assignment exists")).to_be_visible()
     rows = list(csv.DictReader(io.StringIO(download(page, "CSV").decode())))
     assert len(rows) == 105

@@ -146,7 +146,7 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     expect(page.locator("[data-code='wire.pin-incapable']")).to_contain_text("cannot read a voltage")
     page.get_by_role("button", name="Take the pin back").click()
     expect(page.locator("[data-code='wire.pin-incapable']")).to_have_count(0)
-    page.get_by_role("button", name="Assign missing pins").click()
+    page.get_by_role("button", name="Assign missing").click()
     expect(page.get_by_text("every one has a pin")).to_be_visible()
     by_hand = [(p.line, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
     assert by_hand == [("f18.on", "atmega2560-2", "53")]

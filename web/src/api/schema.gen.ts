@@ -1450,6 +1450,11 @@ export interface components {
             board: "atmega328p" | "atmega2560";
             /** Chip */
             chip: string;
+            /**
+             * Header
+             * @description Pins of its header in all
+             */
+            header: number;
             /** Pins */
             pins: components["schemas"]["PinView"][];
         };
@@ -6713,7 +6718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": unknown;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
@@ -6915,7 +6920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": unknown;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
@@ -6955,7 +6960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": unknown;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

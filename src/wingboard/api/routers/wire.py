@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, Revision, WithJobs, as_json, download, file_of
 from wingboard.api.routers.events import JobView, job_view
@@ -32,6 +32,7 @@ class BoardView(BaseModel):
     name: str
     board: BoardKind
     chip: str
+    header: int = Field(description="Pins of its header in all")
     pins: list[PinView]
 
 
@@ -80,7 +81,14 @@ def _boards(r: Resolved) -> list[BoardView]:
         kind = boards()[controller.board]
         pins = [PinView(name=p.name, can=p.can(), line=given.get((controller.id, p.name))) for p in kind.pins]
         found.append(
-            BoardView(id=controller.id, name=controller.name, board=controller.board, chip=kind.chip, pins=pins)
+            BoardView(
+                id=controller.id,
+                name=controller.name,
+                board=controller.board,
+                chip=kind.chip,
+                header=kind.header,
+                pins=pins,
+            )
         )
     return found
 

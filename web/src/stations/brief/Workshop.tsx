@@ -1,17 +1,18 @@
 /** The workshop: machines with their beds, sheets, supplies, boards; and which module fits which bed. */
-import { useQuery } from "@tanstack/react-query";
-import { answered, api } from "../../api/client";
 import type { Command, DesignView, Stock } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { CONTROLLERS } from "../../app/controllers";
 import { MATERIALS } from "../../app/materials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
+import { FromShelf } from "./FromShelf";
 import { Machines } from "./Machines";
 import { TakeAway } from "./TakeAway";
 import { useBrief } from "./Space";
 
 type Send = (command: Command) => void;
+
+const SUPPLY_COLUMNS = "grid grid-cols-[minmax(0,3fr)_repeat(3,minmax(0,1fr))_24px] gap-1.5";
 
 export function Workshop() {
   const view = useDesign();
@@ -104,16 +105,16 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
         what={what}
         onTake={() => send({ do: "remove_from_workshop", kind: "stock", id: sheet.id })}
       />
-      {(["width", "height"] as const).map((key) => (
-        <LengthField
-          key={key}
-          label={key === "width" ? "Width" : "Height"}
-          value={sheet[key]}
-          least={0.1}
-          onCommit={(mm) => set({ [key]: mm })}
-        />
-      ))}
-      <div className="col-span-2">
+      <div className="col-span-6 grid grid-cols-[4fr_4fr_3fr] gap-1.5">
+        {(["width", "height"] as const).map((key) => (
+          <LengthField
+            key={key}
+            label={key === "width" ? "Width" : "Height"}
+            value={sheet[key]}
+            least={0.1}
+            onCommit={(mm) => set({ [key]: mm })}
+          />
+        ))}
         <FigureField
           label="Price of one"
           value={sheet.price / 100}
@@ -140,18 +141,27 @@ function Supplies({ view, send }: Props) {
           >
             Add a supply
           </Button>
-          {CONTROLLERS.map(([board, name]) => (
-            <Button key={board} onClick={() => send({ do: "add_controller", board, name: "" })}>
-              Add an {name}
+          {CONTROLLERS.map(([board, name, chip]) => (
+            <Button
+              key={board}
+              title={`Add an ${name}`}
+              onClick={() => send({ do: "add_controller", board, name: "" })}
+            >
+              Add {chip}
             </Button>
           ))}
         </span>
       </p>
+      {supplies.length > 0 && (
+        <p aria-hidden className={`mt-2 ${SUPPLY_COLUMNS} text-[11px] text-faint`}>
+          <span>Supply</span>
+          <span className="text-right">volts</span>
+          <span className="text-right">amps</span>
+          <span className="text-right">on hand</span>
+        </p>
+      )}
       {supplies.map((supply) => (
-        <div
-          key={supply.id}
-          className="mt-1.5 grid grid-cols-[minmax(0,3fr)_repeat(3,minmax(0,1fr))_24px] gap-1.5"
-        >
+        <div key={supply.id} className={`mt-1.5 ${SUPPLY_COLUMNS}`}>
           <TextField
             bare
             label="Name of the supply"
@@ -182,45 +192,6 @@ function Supplies({ view, send }: Props) {
           <li key={b.id} className="flex items-center gap-1">
             {b.name}
             <TakeAway what={b.name} onTake={() => send({ do: "remove_controller", controller: b.id })} />
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-/** What other designs have set, for this one with one click. */
-function FromShelf({ view, send }: Props) {
-  const shelf = useQuery({
-    queryKey: ["shelf", view.revision],
-    queryFn: () => answered(api.GET("/api/shelf")),
-    placeholderData: (before) => before,
-  });
-  const { workshop } = view.design;
-  if (!shelf.data) return null;
-  const offers: [string, string, Command][] = [
-    ...shelf.data.machines
-      .filter((m) => !workshop.machines.some((own) => own.id === m.id))
-      .map((m): [string, string, Command] => [m.id, m.name, { do: "add_machine", ...m }]),
-    ...shelf.data.stock
-      .filter((s) => !workshop.stock.some((own) => own.id === s.id))
-      .map((s): [string, string, Command] => [
-        s.id,
-        `${s.count} × ${s.thickness} mm ${s.material}`,
-        { do: "add_stock", ...s },
-      ]),
-    ...shelf.data.supplies
-      .filter((s) => !workshop.supplies.some((own) => own.id === s.id))
-      .map((s): [string, string, Command] => [s.id, s.name, { do: "add_supply", ...s }]),
-  ];
-  if (offers.length === 0) return null;
-  return (
-    <section aria-label="From your other designs" className="mt-5">
-      <h3 className="text-[12px]">From your other designs</h3>
-      <ul className="mt-1 flex flex-wrap gap-1.5">
-        {offers.map(([key, words, command]) => (
-          <li key={key}>
-            <Button onClick={() => send(command)}>+ {words}</Button>
           </li>
         ))}
       </ul>

@@ -31,7 +31,13 @@ function laid(wire: WireView): Laid {
   const pins = new Map<string, number>();
   let right = 0;
   for (const board of wire.boards) {
-    titles.push({ text: `${board.name}, ${board.chip}`, y: right + 20, side: "right" });
+    titles.push({
+      text: board.name.includes(board.chip)
+        ? `${board.name}, ${board.header} pins`
+        : `${board.name}: ${board.chip}, ${board.header} pins`,
+      y: right + 20,
+      side: "right",
+    });
     right += HEAD;
     for (const pin of board.pins) {
       pins.set(`${board.id} ${pin.name}`, right + ROW / 2);

@@ -50,19 +50,23 @@ export default function Wire() {
             {bare ? `${bare} without a pin` : "every one has a pin"}
           </span>
         </span>
-        <Button look="solid" disabled={busy} onClick={() => void solve(false)}>
-          Assign missing pins
+        <Button look="solid" disabled={busy || bare === 0} onClick={() => void solve(false)}>
+          Assign missing
         </Button>
         <Button
           disabled={busy}
           onClick={() => void solve(true)}
           title="Assigned pins are given up; those set by hand stay"
         >
-          Reassign all pins
+          Reassign all
         </Button>
-        {CONTROLLERS.map(([board, name]) => (
-          <Button key={board} onClick={() => void send([{ do: "add_controller", board, name: "" }])}>
-            Add an {name}
+        {CONTROLLERS.map(([board, name, chip]) => (
+          <Button
+            key={board}
+            title={`Add an ${name}`}
+            onClick={() => void send([{ do: "add_controller", board, name: "" }])}
+          >
+            Add {chip}
           </Button>
         ))}
         <span className="flex-1" />
