@@ -91,17 +91,21 @@ def new_page(browser: Browser, theme: str = "day") -> Page:
 
 AT_REST = """() => new Promise(done => {
   let since = performance.now();
+  const moved = () => { since = performance.now(); };
+  const watch = new MutationObserver(moved);
+  watch.observe(document, {subtree: true, childList: true, characterData: true});
   const look = () => {
-    const asking = document.documentElement.dataset.asking !== '0' || document.querySelector('main') === null;
-    if (asking) since = performance.now();
-    performance.now() - since > 400 ? done(true) : setTimeout(look, 50);
+    if (document.documentElement.dataset.asking !== '0' || document.querySelector('main') === null) moved();
+    if (performance.now() - since < 400) return setTimeout(look, 50);
+    watch.disconnect();
+    done(true);
   };
   look();
 })"""
 
 
 def at_rest(page: Page) -> None:
-    """Wait until the page has asked for nothing more for a while; its stream of news never ends."""
+    """Wait until the page asked for nothing and drew nothing new for a while; its stream of news never ends."""
     page.evaluate(AT_REST)
 
 

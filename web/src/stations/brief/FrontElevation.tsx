@@ -71,9 +71,9 @@ export function FrontElevation({ view }: { view: DesignView }) {
       </svg>
       {view.design.workshop.machines.length > 0 && (
         <label className="flex items-center gap-2 text-[12px] text-faint">
-          Show a machine's bed
+          <span className="shrink-0">Show a machine's bed</span>
           <select
-            className="h-7 rounded border border-rule bg-sheet px-1 text-ink"
+            className="h-7 min-w-0 rounded border border-rule bg-sheet px-1 text-ink"
             value={bed}
             onChange={(event) => setBed(event.target.value)}
           >

@@ -23,7 +23,7 @@ interface Props {
 const SHAPES = [
   ["rect", "Rectangle"],
   ["arch", "Arched top"],
-  ["path", "Drawn outline"],
+  ["path", "Drawn"],
 ] as const;
 
 const PROCESSES = [

@@ -34,10 +34,12 @@ export function SideElevation({ side, brief, set, send }: Props) {
       : []),
   ];
   const x0 = Math.min(...all.map((p) => p.x)) - 60;
-  const x1 = Math.max(...all.map((p) => p.x)) + 60;
   const y0 = Math.min(...all.map((p) => p.y)) - 40;
   const y1 = Math.max(...all.map((p) => p.y)) + 40;
-  const s = Math.max((x1 - x0) / 340, (y1 - y0) / 210);
+  const reach = Math.max(...all.map((p) => p.x));
+  const words = 80; // pixels for the depth, which stands behind everything
+  const s = Math.max((reach - x0) / (340 - words), (y1 - y0) / 210);
+  const x1 = reach + words * s;
   const middle = { x: (low.x + high.x) / 2, y: (low.y + high.y) / 2 };
   return (
     <svg

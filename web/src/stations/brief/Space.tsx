@@ -36,7 +36,9 @@ export function Space() {
       <h2 className="text-[13px]">The space, from the front</h2>
       <FrontElevation view={view} />
       <h2 className="mt-4 text-[13px]">From the side</h2>
-      {follows.data && <SideElevation side={follows.data.side} brief={brief} set={set} send={one} />}
+      <div className="min-h-[218px]">
+        {follows.data && <SideElevation side={follows.data.side} brief={brief} set={set} send={one} />}
+      </div>
       <div className="mt-3 grid grid-cols-2 gap-2.5">
         <ChoiceField
           label="Kind of panel"

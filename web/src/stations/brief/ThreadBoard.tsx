@@ -33,7 +33,7 @@ export function ThreadBoard() {
           <span className="font-normal text-faint">{many(view.design.functions.length, "function")}</span>
         </h2>
         <span
-          className="grid w-[222px] shrink-0 grid-cols-6 text-center text-[11px] text-faint"
+          className="grid w-[210px] shrink-0 grid-cols-6 text-center text-[11px] text-faint"
           aria-hidden="true"
         >
           {STAGES.map(([, word]) => (

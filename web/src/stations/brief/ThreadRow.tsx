@@ -68,9 +68,9 @@ function Standing({ fn }: { fn: Fn }) {
 }
 
 function Thread({ reached }: { reached: readonly boolean[] }) {
-  const at = (n: number) => 18.5 + n * 37;
+  const at = (n: number) => 17.5 + n * 35;
   return (
-    <svg width="222" height="12" viewBox="0 0 222 12" aria-hidden="true" className="shrink-0">
+    <svg width="210" height="12" viewBox="0 0 210 12" aria-hidden="true" className="shrink-0">
       <path d={`M${at(0)} 6H${at(reached.length - 1)}`} stroke="var(--rule)" />
       {reached.map((yes, n) => (
         <g key={n}>
