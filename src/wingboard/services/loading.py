@@ -46,7 +46,7 @@ def load_design(connection: sqlite3.Connection, design_id: str, number: int) -> 
     except (*_DAMAGED, UnreadableDesign) as error:
         good = _last_good_of(chain)
         at = chain.start if good is None else next((n for n, _ in chain.patches if n > good), number)
-        log.warning("design %s: revision %s cannot be read at %s: %s", design_id, number, at, error)
+        log.warning("design %s: revision %s cannot be read at %s: %s", design_id, number, at, _reason(error))
         raise UnreadableRevision(design_id, number, at, _reason(error)) from error
 
 
