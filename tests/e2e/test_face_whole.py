@@ -10,10 +10,10 @@ import pytest
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, expect
 
-from building import adding
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.commands.graphics import EditGraphic
 from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.parts.catalogue import catalogue
@@ -212,10 +212,9 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
 
 def _free_height(desk: Desk) -> int:
     """A height of the plate at which the placard in its middle covers nothing."""
-    design = kept(desk)
+    graphic = kept(desk).graphics[0].id
     for y in range(208, 10, -2):
-        graphic = design.graphics[0].model_copy(update={"y": float(y)})
-        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (adding(graphic),))
+        tried = desk.tried(IDENT, desk.open(IDENT).row.number, (EditGraphic(graphic=graphic, y=float(y)),))
         if not any(f.code == "face.placard-covered" for f in tried.findings):
             return y
     raise AssertionError("no room for a placard")
