@@ -76,15 +76,7 @@ def begin(page: Page, address: str) -> None:
     expect(page.get_by_text("Nothing listed yet")).to_be_visible()
 
 
-def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: Desk, tmp_path: Path) -> None:
-    page = watched
-    begin(page, address)
-    made = kept(demo_desk)
-    assert made.brief.opening.loop()[1].x == pytest.approx(406.4)
-    assert [m.kind for m in made.workshop.machines] == ["laser"]
-    assert made.brief.process == "laser"
-
-    # By mouse: the spreadsheet, the suggestions, the drawing.
+def _paste_a_list(page: Page, desk: Desk) -> None:
     field = page.get_by_label("New function")
     field.focus()
     page.evaluate(
@@ -102,16 +94,18 @@ def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: D
     expect(faults).to_contain_text("“Gong” is on the list already")
     page.get_by_role("button", name="Add 18 functions").click()
     expect(page.get_by_role("button", name=re.compile("^Saloon heat"))).to_be_visible()
-    assert len(kept(demo_desk).functions) == 18
+    assert len(kept(desk).functions) == 18
 
+
+def _follow_suggestions(page: Page, desk: Desk) -> None:
     page.get_by_role("button", name="Look", exact=True).click()
-    before = len(kept(demo_desk).functions)
+    before = len(kept(desk).functions)
     for title, name in SUGGESTED:
         rows = page.locator("[data-code='brief.forgotten']").filter(has_text=title)
         rows.get_by_role("button").first.click()
         rows.get_by_role("button", name=re.compile("^Add")).click()
         expect(page.get_by_role("button", name=re.compile(f"^{name}"))).to_be_visible()
-    assert len(kept(demo_desk).functions) == before + 3
+    assert len(kept(desk).functions) == before + 3
     page.locator("[data-code='brief.forgotten']").filter(has_text="No way out for the cable").get_by_role(
         "button"
     ).first.click()
@@ -120,16 +114,19 @@ def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: D
     page.get_by_label(re.compile("Reason to accept it")).press("Enter")
     expect(page.get_by_text("Accepted: it leaves through the floor")).to_be_visible()
 
+
+def _draw_the_opening(page: Page, folder: Path) -> None:
     page.get_by_role("tab", name="Space").click()
-    page.get_by_label("Drawing of the opening").set_input_files(drawing(tmp_path / "opening.dxf"))
+    page.get_by_label("Drawing of the opening").set_input_files(drawing(folder / "opening.dxf"))
     page.get_by_role("button", name=re.compile("Take 406.4 ×")).click()
     expect(page.get_by_text(re.compile("406.4 × 223.5, 4 corners"))).to_be_visible()
-    broken = tmp_path / "broken.dxf"
+    broken = folder / "broken.dxf"
     broken.write_text("0\nSECTION\nnonsense")
     page.get_by_label("Drawing of the opening").set_input_files(broken)
     expect(page.get_by_role("alert")).to_contain_text("broken.dxf: It cannot be read as DXF text")
 
-    # By the keyboard alone: a part is measured in inch fractions and chosen by what it costs.
+
+def _measure_and_choose(page: Page) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("/")
     page.keyboard.type("route")
@@ -155,6 +152,23 @@ def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: D
     page.get_by_role("button", name="Choose it for Route").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_text("✓ Chosen for Route")).to_be_visible()
+
+
+def test_from_nothing_to_a_chosen_part(watched: Page, address: str, demo_desk: Desk, tmp_path: Path) -> None:
+    page = watched
+    begin(page, address)
+    made = kept(demo_desk)
+    assert made.brief.opening.loop()[1].x == pytest.approx(406.4)
+    assert [m.kind for m in made.workshop.machines] == ["laser"]
+    assert made.brief.process == "laser"
+
+    # By mouse: the spreadsheet, the suggestions, the drawing.
+    _paste_a_list(page, demo_desk)
+    _follow_suggestions(page, demo_desk)
+    _draw_the_opening(page, tmp_path)
+
+    # By the keyboard alone: a part is measured in inch fractions and chosen by what it costs.
+    _measure_and_choose(page)
     route = next(f for f in kept(demo_desk).functions if f.name == "Route")
     part = next(p for p in kept(demo_desk).parts if p.id == route.part)
     assert (part.base, route.scheme) == ("rotary-12", "ladder")

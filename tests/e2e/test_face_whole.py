@@ -132,13 +132,7 @@ def settle_all(page: Page, desk: Desk, by_key: bool) -> None:
     raise AssertionError("something is left to fix after forty fixes")
 
 
-def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> None:
-    page, desk = watched, evening
-    page.goto(f"{address}/d/{IDENT}/face")
-    page.locator("[data-board]").wait_for()
-    expect(page.get_by_text("20 of 20")).to_be_visible()
-
-    # By mouse: two groups of toggles and the buttons, a little untidy, as hands do it.
+def _place_by_mouse(page: Page, desk: Desk) -> None:
     for n in range(1, 5):
         carry(page, f"left-{n}", 30 + 32 * (n - 1) + n % 2 * (n - 1), 38 + n % 2 * 4)
         carry(page, f"right-{n}", 190 + 32 * (n - 1), 40 + n % 3 * 3)
@@ -164,7 +158,8 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
     assert after == order[::-1]
     settle_all(page, desk, by_key=False)
 
-    # By the keyboard alone: the other ten, a pair, words, a placard, and whatever stops are left.
+
+def _finish_by_keys(page: Page, desk: Desk) -> None:
     page.keyboard.press("Escape")
     for n in range(10):
         page.keyboard.press("p")
@@ -203,6 +198,19 @@ def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> N
     page.keyboard.press("Escape")
     page.get_by_role("listbox").focus()
     settle_all(page, desk, by_key=True)
+
+
+def test_an_evening_at_the_face(watched: Page, address: str, evening: Desk) -> None:
+    page, desk = watched, evening
+    page.goto(f"{address}/d/{IDENT}/face")
+    page.locator("[data-board]").wait_for()
+    expect(page.get_by_text("20 of 20")).to_be_visible()
+
+    # By mouse: two groups of toggles and the buttons, a little untidy, as hands do it.
+    _place_by_mouse(page, desk)
+
+    # By the keyboard alone: the other ten, a pair, legends, a placard, and whatever is left to fix.
+    _finish_by_keys(page, desk)
     design = kept(desk)
     assert all(f.place for f in design.functions)
     assert [f for f in desk.open(IDENT).findings if f.severity == "must" and f.unsettled] == []
