@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import json
 import signal
 import socket
@@ -250,6 +251,7 @@ def serve(
     log_level: Annotated[Level, typer.Option("--log-level", help="What the log in the data folder tells")] = "info",
 ) -> None:
     """Serve the application on this machine only."""
+    gc.disable()  # until what stays is loaded: see steady_memory
     import uvicorn
 
     from wingboard.api.app import create_app

@@ -187,13 +187,10 @@ class _FlatPen(BasePen):  # type: ignore[misc]
         pieces = max(2, math.ceil(math.sqrt(bend / self.sag) * 0.6))
         for k in range(1, pieces + 1):
             t = k / pieces
-            weights = ((1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t**3)
-            self.closed[-1].append(
-                (
-                    sum(w * p[0] for w, p in zip(weights, (start, a, b, c), strict=True)),
-                    sum(w * p[1] for w, p in zip(weights, (start, a, b, c), strict=True)),
-                )
-            )
+            u, v, w, z = (1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t**3
+            x = u * start[0] + v * a[0] + w * b[0] + z * c[0]
+            y = u * start[1] + v * a[1] + w * b[1] + z * c[1]
+            self.closed[-1].append((x, y))
 
     def _closePath(self) -> None:
         contour = self.closed[-1]

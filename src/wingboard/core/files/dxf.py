@@ -29,8 +29,9 @@ def write_dxf(scene: Scene) -> bytes:
         if isinstance(item.path, CirclePath):
             space.add_circle((item.path.x, item.path.y), item.path.diameter / 2, dxfattribs={"layer": layer})
         else:
-            points = [(v.x, v.y, v.bulge) for v in item.path]
-            space.add_lwpolyline(points, format="xyb", close=not item.open, dxfattribs={"layer": layer})
+            line = space.add_lwpolyline((), close=not item.open, dxfattribs={"layer": layer})
+            # All at once: added one by one, every vertex copies those before it. x, y, two widths, bulge.
+            line.lwpoints.extend([(v.x, v.y, 0.0, 0.0, v.bulge) for v in item.path])
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode()
