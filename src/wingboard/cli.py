@@ -85,7 +85,7 @@ def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] =
             figures = ""
             if f.measured and f.needed:
                 word = "at most" if f.bound == "most" else "at least"
-                figures = f"  {f.measured.value:.1f} {f.measured.unit}, {word} {f.needed.value:.1f} {f.needed.unit}"
+                figures = f"  {f.measured.said()}, {word} {f.needed.said()}"
             accepted = f"  (accepted: {f.accepted})" if f.accepted else ""
             typer.echo(f"{SEVERITY_WORDS[f.severity]:8} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
             if f.fix and f.unsettled:

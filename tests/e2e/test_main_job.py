@@ -134,10 +134,10 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("Escape")
     for _ in range(3):
         page.keyboard.press("z")
-    expect(page.locator("[data-code='face.words-off-detents']")).to_have_count(1)
+    expect(page.locator("[data-code='face.legend-off-detents']")).to_have_count(1)
     page.keyboard.press("Escape")
     page.keyboard.press("s")
-    expect(page.locator("[data-code='face.words-off-detents']")).to_have_count(0)
+    expect(page.locator("[data-code='face.legend-off-detents']")).to_have_count(0)
     expect(page.get_by_role("button", name="before cutting")).to_contain_text("0 to fix")
     page.keyboard.press("/")
     page.keyboard.type("hold brake")

@@ -117,7 +117,7 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     expect(drawing).to_have_count(2)
     page.get_by_role("tab", name="Back 3 mm").click()
     expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
-    expect(page.get_by_text("Words off the detents")).to_be_visible()
+    expect(page.get_by_text("Legend off the detents")).to_be_visible()
     links = page.get_by_role("region", name="Files").get_by_role("link").all()
     assert len(links) == 15
     for link in links:

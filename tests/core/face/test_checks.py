@@ -117,13 +117,13 @@ def rotary(step: float | None, words: int = 7) -> Design:
 
 
 def test_words_drawn_for_another_mechanism_stop() -> None:
-    (finding,) = found(rotary(36), "face.words-off-detents")
+    (finding,) = found(rotary(36), "face.legend-off-detents")
     assert finding.measured is not None
     assert (finding.measured.value, finding.measured.unit) == (36, "°")
-    assert found(settled(rotary(36), finding), "face.words-off-detents") == []
-    assert found(rotary(None), "face.words-off-detents") == []
-    (surplus,) = found(rotary(None, words=13), "face.words-off-detents")
-    assert found(settled(rotary(None, words=13), surplus), "face.words-off-detents") == []
+    assert found(settled(rotary(36), finding), "face.legend-off-detents") == []
+    assert found(rotary(None), "face.legend-off-detents") == []
+    (surplus,) = found(rotary(None, words=13), "face.legend-off-detents")
+    assert found(settled(rotary(None, words=13), surplus), "face.legend-off-detents") == []
 
 
 def test_letters_the_font_lacks_are_named_instead_of_left_out_silently() -> None:

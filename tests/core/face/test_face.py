@@ -111,9 +111,9 @@ def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> Non
 
     tram, dust = (read_design(text, catalogue()) for text in demo_texts().values())
     left = [f.code for f in review(Resolved(tram)) if f.severity != "note" and f.unsettled]
-    assert left == ["face.words-off-detents", "brief.event-unseen", "face.cable-hits", "face.words-at-seam"]
+    assert left == ["face.legend-off-detents", "brief.event-unseen", "face.cable-hits", "face.legend-at-seam"]
     assert [f for f in review(Resolved(dust)) if f.severity != "note" and f.unsettled] == []
-    (wrong,) = found(tram, "face.words-off-detents")
+    (wrong,) = found(tram, "face.legend-off-detents")
     assert wrong.fix is not None
     settled = apply(tram, wrong.fix.commands, catalogue())
     assert [f for f in review(Resolved(settled)) if f.severity == "must"] == []

@@ -247,9 +247,9 @@ WORDS = [
 @pytest.mark.parametrize(("part", "words", "speaks"), WORDS)
 def test_selectors_have_a_word_for_each_position(part: str, words: tuple[str, ...], speaks: bool) -> None:
     design = plate((part, 100, 60), commands=(edit("f1", positions=words),))
-    assert bool(found(design, "face.words-missing")) is speaks
+    assert bool(found(design, "face.legend-missing")) is speaks
     dummy = apply(design, (edit("f1", state="dummy"),), catalogue())
-    assert found(dummy, "face.words-missing") == []
+    assert found(dummy, "face.legend-missing") == []
 
 
 def test_words_are_kept_from_a_seam() -> None:
@@ -257,8 +257,8 @@ def test_words_are_kept_from_a_seam() -> None:
     wide = SetBrief(opening=RectOutline(width=270, height=121))
     near = plate(("led-5-bezel", 193.5, 60), commands=(wide, second, EditLegend(function="f1", text="WIDE")))
     moved = apply(near, (MoveItems(functions=("f1",), dx=-20),), catalogue())
-    assert found(near, "face.words-at-seam")
-    assert found(moved, "face.words-at-seam") == []
+    assert found(near, "face.legend-at-seam")
+    assert found(moved, "face.legend-at-seam") == []
 
 
 @pytest.mark.parametrize(("x", "turn", "speaks"), [(52, 0, True), (52, 180, False), (20, 0, False)])

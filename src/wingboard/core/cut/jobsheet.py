@@ -61,7 +61,7 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
             continue
         figures = ""
         if f.measured and f.needed:
-            figures = f": {f.measured.value:.1f} {f.measured.unit}, {f.needed.value:.1f} {f.needed.unit} needed"
+            figures = f": {f.measured.said()}, {f.needed.said()} needed"
         lines.append(Unsettled(f.severity, f"{f.title}, {f.detail}{figures}"))
     return tuple(lines)
 

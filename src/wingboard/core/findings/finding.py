@@ -30,6 +30,14 @@ class Measure(Record):
     value: float
     unit: str = "mm"
 
+    def said(self) -> str:
+        """As it is shown: one decimal (two below one), counts whole, a true minus, no negative zero."""
+        places = 2 if 0 < abs(self.value) < 1 else 1
+        if self.unit != "mm" and self.value.is_integer():
+            places = 0
+        number = f"{round(self.value, places) + 0.0:.{places}f}".replace("-", "−")
+        return f"{number}{'' if self.unit in ('°', '%') else ' '}{self.unit}"
+
 
 class Fix(Record):
     """Commands that settle a finding, and what they do in a few words."""

@@ -49,6 +49,9 @@ CODES = {
     "brief.panel-too-large": "brief.module-too-large",
     "brief.panels-overlap": "brief.modules-overlap",
     "face.off-panel": "face.off-module",
+    "face.words-at-seam": "face.legend-at-seam",
+    "face.words-missing": "face.legend-missing",
+    "face.words-off-detents": "face.legend-off-detents",
 }
 """Checks that were renamed, for the findings that were accepted."""
 

@@ -32,11 +32,7 @@ export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
                     download
                     aria-label={`${module.name}, ${file}`}
                   >
-                    {file.startsWith("template-")
-                      ? file.includes("a4")
-                        ? "A4"
-                        : "Letter"
-                      : file.split(".").pop()?.toUpperCase()}
+                    {shortName(file)}
                   </a>
                 </td>
               ))}
@@ -69,11 +65,25 @@ export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
   );
 }
 
+/** What is printed at 1:1, once a paper: file names end with the paper. */
+const PRINTED = {
+  template: "template, 1:1",
+  "mock-up-face": "mock-up, face",
+  "mock-up-rear": "mock-up, rear",
+};
+
+const shortName = (file: string) =>
+  file.endsWith("-a4.pdf")
+    ? "A4"
+    : file.endsWith("-letter.pdf")
+      ? "Letter"
+      : file.split(".").pop()?.toUpperCase();
+
 function byStem(files: readonly string[]): [string, string[]][] {
   const stems = new Map<string, string[]>();
   for (const file of files) {
-    const template = file.startsWith("template-");
-    const stem = template ? "template, 1:1" : file.slice(0, file.lastIndexOf("."));
+    const printed = Object.entries(PRINTED).find(([stem]) => file.startsWith(`${stem}-`));
+    const stem = printed?.[1] ?? file.slice(0, file.lastIndexOf("."));
     stems.set(stem, [...(stems.get(stem) ?? []), file]);
   }
   return [...stems];

@@ -59,7 +59,7 @@ export default function Parts() {
           tabs={FAMILIES.map(([key, words]) => [key, words] as const)}
           now={family}
           onChange={setFamily}
-          className="gap-2.5!"
+          className="h-auto! min-h-9 flex-wrap gap-x-3! gap-y-1 pt-2"
         />
         <Filters filter={filter} onChange={setFilter} shown={shown.length} />
         <div className="min-h-0 flex-1 overflow-y-auto p-4 pt-2">

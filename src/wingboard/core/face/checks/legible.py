@@ -26,7 +26,7 @@ from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 
 @check(
-    "face.words-missing",
+    "face.legend-missing",
     severity="judge",
     title="Positions without a word",
     measures="selectors placed with fewer words than positions in use",
@@ -92,13 +92,13 @@ def _larger(r: Resolved, seen: Sight, need: float) -> Fix | None:
     if min(style.name_cap, style.position_cap) >= need - VISIBLE:
         return None
     command = SetStyle(position_cap=max(style.position_cap, cap), name_cap=max(style.name_cap, cap))
-    return Fix(label=f"Set words at least {cap:.1f} mm high", commands=(command,))
+    return Fix(label=f"Set letters at least {cap:.1f} mm high", commands=(command,))
 
 
 @check(
-    "face.words-at-seam",
+    "face.legend-at-seam",
     severity="judge",
-    title="Words on a seam",
+    title="Legend on a seam",
     measures="from words to the edge where the next module begins",
     limits=("seam-clearance",),
     source=Source(kind="practice", note="a legend may not lie across a seam"),

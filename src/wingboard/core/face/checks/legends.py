@@ -24,7 +24,7 @@ FONT = Source(kind="computed", note="characters of the font that ships with the 
 @check(
     "face.legend-covered",
     severity="must",
-    title="Words covered",
+    title="Legend covered",
     measures="between words and a knob, bezel, guard, screw head, other words or the edge",
     limits=("legend-clearance",),
     fixes="sets the words on the other side, or moves the part",
@@ -89,12 +89,12 @@ def _other_side(r: Resolved, module: ResolvedModule, placed: Placed) -> Fix | No
 
 
 @check(
-    "face.words-off-detents",
+    "face.legend-off-detents",
     severity="must",
-    title="Words off the detents",
+    title="Legend off the detents",
     measures="degrees between position words as drawn, against the step of the mechanism; or words beyond its ways",
     source=MECHANISM,
-    fixes="lets the words follow the part",
+    fixes="lets the legend follow the part",
 )
 def words_off_detents(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Legends drawn for another mechanism, and more words than positions."""
@@ -116,7 +116,7 @@ def _step_wrong(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator
         spot=at(module, placed.place.x, placed.place.y),
         measured=Measure(value=legend.step, unit="°"),
         needed=Measure(value=detents.step, unit="°"),
-        fix=Fix(label="Let the words follow the part", commands=(follow,)),
+        fix=Fix(label="Let the legend follow the part", commands=(follow,)),
     )
 
 
@@ -133,7 +133,7 @@ def _too_many(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator[F
         needed=Measure(value=ways, unit="positions"),
         most=True,
         source=Source(kind="computed", note="positions of the part"),
-        fix=Fix(label=f"Keep the first {ways}" if ways else "Drop the words", commands=(kept,)),
+        fix=Fix(label=f"Keep the first {ways}" if ways else "Remove the positions", commands=(kept,)),
         extra="count",
     )
 
