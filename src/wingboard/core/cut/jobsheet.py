@@ -61,7 +61,8 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
             continue
         figures = ""
         if f.measured and f.needed:
-            figures = f": {f.measured.said()}, {f.needed.said()} needed"
+            wanted = f"at most {f.needed.said()}" if f.bound == "most" else f"{f.needed.said()} needed"
+            figures = f": {f.measured.said()}, {wanted}"
         lines.append(Unsettled(f.severity, f"{f.title}, {f.detail}{figures}"))
     return tuple(lines)
 
