@@ -11,21 +11,28 @@ import ezdxf
 import pypdfium2
 import pytest
 import svgelements
+from fontTools.pens.areaPen import AreaPen
 from fontTools.pens.boundsPen import BoundsPen
+from fontTools.pens.perimeterPen import PerimeterPen
+from fontTools.pens.teePen import TeePen
 from fontTools.ttLib import TTFont
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely import MultiLineString, Point, Polygon
 
 from building import made_files, plate
 from wingboard.core.changes.commands.places import SetPocket, TurnItems
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.face import fonts, lettering
+from wingboard.core.face.glyphs import TOLERANCE
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.files.template import BAR, tiling, write_template
+from wingboard.core.geometry.outline import flattened
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
+from wingboard.core.record.legends import FontName
 from wingboard.core.resolved.design import SCREW_HOLE, Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.resistor import E24, next_e24, series_resistor
@@ -95,13 +102,36 @@ def test_resistors_of_the_handbook() -> None:
 
 @pytest.mark.parametrize("cap", [5.0, 4.0, 3.0])
 def test_cap_heights_are_those_of_the_outlines(cap: float) -> None:
-    loops = lettering.contours(lettering.run("HEX", cap))
-    ys = [y for loop in loops for _, y in loop]
+    ys = [y for loop in lettering.loops(lettering.run("HEX", cap)) for _, y in flattened(loop)]
     assert max(ys) - min(ys) == pytest.approx(cap, abs=0.02)
     font = TTFont(Path(fonts.__file__).parent / fonts.FILES[lettering.FONT])
     pen = BoundsPen(font.getGlyphSet())
     font.getGlyphSet()["H"].draw(pen)
     assert pen.bounds[3] == font["OS/2"].sCapHeight
+
+
+LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&%@§ß½°+-/.,!?()"
+
+
+@pytest.mark.parametrize("font", sorted(fonts.FILES))
+@pytest.mark.parametrize("cap", [1.5, 4.0, 25.0])
+def test_letters_cut_in_arcs_are_the_fonts_own_curves_and_those_on_the_screen(font: FontName, cap: float) -> None:
+    glyphs, scale = fonts.glyph_set(font), cap / fonts.outlines(font).cap
+    for letter in LETTERS:
+        line = lettering.run(letter, cap, font)
+        rings = [Polygon(flattened(loop, 0.0005)).exterior for loop in lettering.loops(line)]
+        whole, way = AreaPen(glyphs), PerimeterPen(glyphs)
+        fonts.outlines(font).draw(letter, TeePen(whole, way), (scale, 0, 0, scale, 0, 0))
+        area = math.fsum(Polygon(ring).area * (1 if ring.is_ccw else -1) for ring in rings)
+        assert area == pytest.approx(whole.value, abs=way.value * TOLERANCE / 2), letter
+        edges = MultiLineString([ring.coords for ring in rings])
+        shown = [
+            Point(*step.point(k / 8))
+            for step in svgelements.Path(line.path)
+            if not isinstance(step, svgelements.Move)
+            for k in range(9)
+        ]
+        assert max(edges.distance(point) for point in shown) <= TOLERANCE + 0.002, letter
 
 
 TRAM = read_design(demo_texts()["kestrel-line-9"], catalogue())

@@ -6,7 +6,7 @@ import math
 from typing import Any, get_args
 
 import pytest
-from shapely import Polygon, box
+from shapely import box
 from shapely.geometry import LineString
 
 from building import found, plate, settled
@@ -19,9 +19,10 @@ from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.face.graphics import BREAK, DROP, graphics_on
 from wingboard.core.face.legend import lettering, letterings
-from wingboard.core.face.lettering import Arc, contours, run, stroke_lines
+from wingboard.core.face.lettering import Arc, Run, loops, run, stroke_lines
 from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.files.svg import write_svg
+from wingboard.core.geometry.outline import area_of, flattened
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
@@ -31,14 +32,19 @@ from wingboard.core.resolved.design import Resolved
 FONTS = get_args(FontName)
 
 
+def points_of(line: Run) -> list[tuple[float, float]]:
+    """Points along everything that a line engraves."""
+    return [p for points in (*map(flattened, loops(line)), *stroke_lines(line)) for p in points]
+
+
 @pytest.mark.parametrize("font", FONTS)
 @pytest.mark.parametrize("cap", [5.0, 4.0, 3.0])
 def test_a_capital_is_as_high_as_it_says(font: FontName, cap: float) -> None:
     line = run("HEX", cap, font)
-    ys = [y for points in (*contours(line), *stroke_lines(line)) for _, y in points]
+    ys = [y for _, y in points_of(line)]
     assert max(ys) - min(ys) == pytest.approx(cap, abs=0.02)
     assert bool(stroke_lines(line)) is (font == "single-stroke")
-    assert bool(contours(line)) is (font != "single-stroke")
+    assert bool(loops(line)) is (font != "single-stroke")
 
 
 @pytest.mark.parametrize("font", FONTS)
@@ -60,7 +66,7 @@ def test_a_single_stroke_is_a_sixth_to_an_eighth_of_its_height() -> None:
 def test_a_curved_line_keeps_its_length_and_stands_on_its_circle(font: FontName) -> None:
     straight, curved = run("DESTINATION", 4, font), run("DESTINATION", 4, font, Arc(30.0, 90.0))
     assert curved.width == pytest.approx(straight.width)
-    points = [p for line in (*contours(curved), *stroke_lines(curved)) for p in line]
+    points = points_of(curved)
     distances = [math.hypot(x, y) for x, y in points]
     assert min(distances) == pytest.approx(30, abs=0.6)
     assert max(distances) == pytest.approx(34, abs=0.6)
@@ -72,14 +78,14 @@ def test_a_curved_line_keeps_its_length_and_stands_on_its_circle(font: FontName)
 @pytest.mark.parametrize("name", SYMBOLS)
 @pytest.mark.parametrize("size", [4.0, 10.0, 22.0])
 def test_a_symbol_fills_its_square_with_sound_outlines(name: str, size: float) -> None:
-    drawn = symbol(name, size)
-    polygons = [Polygon(ring) for ring in drawn.contours]
+    picture = symbol(name, size)
+    polygons = [area_of(loop) for loop in picture.loops]
     assert all(p.is_valid for p in polygons)
     x0, y0 = min(p.bounds[0] for p in polygons), min(p.bounds[1] for p in polygons)
     x1, y1 = max(p.bounds[2] for p in polygons), max(p.bounds[3] for p in polygons)
     assert max(x1 - x0, y1 - y0) <= size * 1.06
     assert max(x1 - x0, y1 - y0) >= size * 0.75
-    assert drawn.path.count("Z") == len(polygons)
+    assert picture.path.count("Z") == len(polygons)
 
 
 def test_the_page_offers_the_symbols_the_core_has() -> None:
@@ -159,13 +165,13 @@ def test_a_symbol_fills_a_lens_and_stands_beside_a_control() -> None:
     assert on_lens.run.cap == pytest.approx(10)
     (beside,) = worded("button-22", {"text": "", "symbol": "horn"}).words
     assert beside.box.bounds[1] > 29.5 / 2 + 1.5
-    assert beside.contours()
+    assert beside.loops()
 
 
 def test_a_curved_name_runs_outside_the_position_words() -> None:
     letters = worded("rotary-12", {"text": "DESTINATION", "curved": True}, tuple("ABCDEFG"))
     name = letters.words[-1]
-    inner = min(math.hypot(x, y) for ring in name.contours() for x, y in ring)
+    inner = min(math.hypot(x, y) for loop in name.loops() for x, y in flattened(loop))
     outer = max(math.hypot(x, y) for w in letters.words[:-1] for x, y in w.box.drawn().exterior.coords)
     assert inner >= outer
 

@@ -20,7 +20,7 @@ from wingboard.api.routers.common import (
 from wingboard.api.routers.events import JobId, JobView, job_view
 from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
-from wingboard.core.cut.scenes import module_scenes
+from wingboard.core.cut.scenes import every_scene, module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
 from wingboard.core.findings.finding import Severity
 from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
@@ -100,7 +100,9 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
 def job(desk: OnDesk, design_id: DesignId) -> Response:
     """The job sheet as text."""
     state = desk.open(design_id)
-    return _file(job_sheet(state.resolved, state.findings).encode(), f"{design_id}-job-sheet.txt")
+    return _file(
+        job_sheet(state.resolved, state.findings, every_scene(state.resolved)).encode(), f"{design_id}-job-sheet.txt"
+    )
 
 
 @router.post("/archive", status_code=202, responses={202: {"model": JobView}})

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
-from wingboard.core.cut.scenes import module_scenes
+from wingboard.core.cut.scenes import every_scene, module_scenes
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
@@ -18,7 +18,7 @@ from wingboard.core.resolved.design import Resolved, ResolvedModule
 
 def cut_file(r: Resolved, findings: Sequence[Finding], module: ResolvedModule, name: str) -> bytes | None:
     """One file of a module by its name, such as ``face.svg`` or ``template-a4.pdf``; None when there is none."""
-    made = _named(r, findings, module).get(name)
+    made = _named(r, findings, module, module_scenes(r, module)).get(name)
     return made[0](made[1]) if made else None
 
 
@@ -32,16 +32,21 @@ class CutFile(NamedTuple):
 
 def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
     """All files for the machines: ``cut/<module>/<layer>.svg`` and so on, one by one; the job sheet first."""
-    made = {f"cut/{m.module.id}/{n}": maker for m in r.modules.values() for n, maker in _named(r, findings, m).items()}
+    scenes = every_scene(r)
+    made = {
+        f"cut/{ident}/{name}": maker
+        for ident, drawn in scenes.items()
+        for name, maker in _named(r, findings, r.modules[ident], drawn).items()
+    }
     many = len(made) + 1
-    yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings).encode())
+    yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings, scenes).encode())
     for name, (writer, scene) in made.items():
         yield CutFile(many, name, writer(scene))
 
 
 def cut_file_names(r: Resolved, module: ResolvedModule) -> tuple[str, ...]:
     """The names of a module's files."""
-    return tuple(_named(r, (), module))
+    return tuple(_named(r, (), module, module_scenes(r, module)))
 
 
 def _dxf(scene: Scene) -> bytes:
@@ -59,15 +64,17 @@ def _template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
 Made = tuple[Callable[[Scene], bytes], Scene]
 
 
-def _named(r: Resolved, findings: Sequence[Finding], module: ResolvedModule) -> dict[str, Made]:
+def _named(
+    r: Resolved, findings: Sequence[Finding], module: ResolvedModule, scenes: dict[str, Scene]
+) -> dict[str, Made]:
     named: dict[str, Made] = {}
-    scenes = module_scenes(r, module)
     for name, scene in scenes.items():
         named[f"{name}.svg"] = (write_svg, scene)
         named[f"{name}.dxf"] = (_dxf, scene)
         if scene.of("pocket"):
-            named[f"{name}-from-behind.svg"] = (write_svg, scene.seen_from_behind())
-            named[f"{name}-from-behind.dxf"] = (_dxf, scene.seen_from_behind())
+            behind = scene.seen_from_behind()
+            named[f"{name}-from-behind.svg"] = (write_svg, behind)
+            named[f"{name}-from-behind.dxf"] = (_dxf, behind)
     first = next(iter(scenes.values()))
     face, rear = mockup_face(r, module), mockup_rear(r, module)
     left = tuple(str(line) for line in unsettled(findings))

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved
@@ -67,8 +66,11 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
     return tuple(lines)
 
 
-def job_sheet(r: Resolved, findings: Sequence[Finding]) -> str:
-    """The job sheet as plain text."""
+def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dict[str, Scene]]) -> str:
+    """The job sheet as plain text.
+
+    :param scenes: what each module's files show, by the module's id (:func:`~wingboard.core.cut.scenes.every_scene`).
+    """
     left = unsettled(findings)
     lines = [f"{r.design.name}: job sheet", ""]
     lines += (
@@ -79,11 +81,11 @@ def job_sheet(r: Resolved, findings: Sequence[Finding]) -> str:
     accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted]
     lines += ["", "ACCEPTED, WITH REASON", *accepted] if accepted else []
     for module in r.modules.values():
-        scenes = module_scenes(r, module)
+        drawn = scenes[module.module.id]
         width, height = module.size
         lines += ["", f"{module.module.name}: {width:.1f} x {height:.1f} mm"]
-        for scene_id, scene in scenes.items():
+        for scene_id, scene in drawn.items():
             counts = ", ".join(f"{len(scene.of(op))} {op}" for op in OPERATIONS if scene.of(op))
             lines.append(f"  {scene_id}, {scene.thickness:.1f} mm: in this order {counts}")
-        lines += [f"  drill {d.many} x {d.diameter:.2f} mm in {d.sheet}" for d in drill_schedule(scenes)]
+        lines += [f"  drill {d.many} x {d.diameter:.2f} mm in {d.sheet}" for d in drill_schedule(drawn)]
     return "\n".join([*lines, "", "CAUTIONS", *(f"  {c}" for c in CAUTIONS), ""])

@@ -66,6 +66,11 @@ def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
     return {**scenes, **({"film": film} if film else {})}
 
 
+def every_scene(r: Resolved) -> dict[str, dict[str, Scene]]:
+    """The scenes of each module, by the module's id."""
+    return {module.module.id: module_scenes(r, module) for module in r.modules.values()}
+
+
 def _scene(r: Resolved, module: ResolvedModule, what: str, thickness: float, items: tuple[Item, ...]) -> Scene:
     width, height = module.size
     return Scene(f"{r.design.name}, {module.module.name}: {what}", width, height, thickness, items)
@@ -94,10 +99,7 @@ def _said(placed: Placed, word: Word) -> str:
 def _word(word: Word, dx: float, dy: float, label: str) -> list[Item]:
     """A word, its part's centre at (dx, dy): closed outlines, or open strokes of a single-stroke font."""
     x, y = dx + word.x, dy + word.y
-    closed = [
-        Item("engrave", polygon_loop(tuple((px + x, py + y) for px, py in contour)), label)
-        for contour in word.contours()
-    ]
+    closed = [Item("engrave", moved(loop, x, y), label) for loop in word.loops()]
     opened = [
         Item("engrave", polygon_loop(tuple((px + x, py + y) for px, py in line)), label, open=True)
         for line in word.strokes()

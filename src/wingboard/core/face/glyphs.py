@@ -1,4 +1,4 @@
-"""The letters of the outline fonts as path data and bounds, each worked out once.
+"""The letters of the outline fonts as path data, as loops of arcs and as bounds, each worked out once.
 
 A letter is written as one absolute point, its origin, and relative steps from there: the same steps serve wherever on a
 line it stands. Steps are taken between rounded places, so that their rounding does not add up.
@@ -7,14 +7,19 @@ line it stands. Steps are taken between rounded places, so that their rounding d
 from __future__ import annotations
 
 from functools import lru_cache
+from itertools import groupby
 from typing import Any
 
 from fontTools.pens.basePen import BasePen
 from fontTools.pens.boundsPen import BoundsPen
 
 from wingboard.core.face.fonts import Affine, glyph_set, outlines
+from wingboard.core.geometry.biarcs import Quadratic, arcs_along
+from wingboard.core.geometry.outline import Loop, Vertex
 from wingboard.core.record.legends import FontName
 
+TOLERANCE = 0.01
+"""How far (mm) the arcs of a letter may stand off its curves: a tenth of what a laser's beam is wide."""
 Box = tuple[float, float, float, float]
 Point = tuple[float, float]
 
@@ -33,6 +38,25 @@ def steps(font: FontName, character: str, affine: Affine) -> str:
 
 
 @lru_cache(maxsize=4096)
+def upright_loops(font: FontName, character: str, scale: float) -> tuple[Loop, ...]:
+    """The outlines of an upright letter about its origin, its curves as arcs within :data:`TOLERANCE` of them."""
+    pen = _LoopPen(glyph_set(font))
+    outlines(font).draw(character, pen, (scale, 0.0, 0.0, scale, 0.0, 0.0))
+    return tuple(loop for loop in map(_loop, pen.contours) if len(loop) > 1)
+
+
+def _loop(edges: list[Point | Quadratic]) -> Loop:
+    """A contour of straight edges (where each begins) and curves, as one closed loop."""
+    made: list[Vertex] = []
+    for curved, piece in groupby(edges, lambda edge: isinstance(edge, Quadratic)):
+        if curved:
+            made += arcs_along([edge for edge in piece if isinstance(edge, Quadratic)], TOLERANCE)
+        else:
+            made += [Vertex(edge[0], edge[1]) for edge in piece if not isinstance(edge, Quadratic)]
+    return tuple(made)
+
+
+@lru_cache(maxsize=4096)
 def upright_bounds(font: FontName, character: str) -> Box | None:
     """Least and greatest x and y of a letter in the units of its font; None for a space."""
     pen = BoundsPen(glyph_set(font))
@@ -44,6 +68,29 @@ def short(value: float) -> str:
     """A length (mm) to a micrometre, without idle zeros."""
     text = f"{value:.3f}".rstrip("0").rstrip(".")
     return "0" if text == "-0" else text
+
+
+class _LoopPen(BasePen):  # type: ignore[misc]
+    """Collects each contour's edges: a straight one as the point it begins at, a curve whole."""
+
+    def __init__(self, glyphs: Any) -> None:
+        super().__init__(glyphs)
+        self.contours: list[list[Point | Quadratic]] = []
+        self._start: Point = (0.0, 0.0)
+
+    def _moveTo(self, pt: Point) -> None:
+        self.contours.append([])
+        self._start = pt
+
+    def _lineTo(self, pt: Point) -> None:
+        if pt != self._getCurrentPoint():
+            self.contours[-1].append(self._getCurrentPoint())
+
+    def _qCurveToOne(self, pt1: Point, pt2: Point) -> None:
+        self.contours[-1].append(Quadratic(self._getCurrentPoint(), pt1, pt2))
+
+    def _closePath(self) -> None:
+        self._lineTo(self._start)
 
 
 class _StepPen(BasePen):  # type: ignore[misc]

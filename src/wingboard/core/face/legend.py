@@ -11,8 +11,10 @@ from typing import NamedTuple
 
 from shapely import MultiPoint, Polygon
 
-from wingboard.core.face.lettering import Arc, Contour, Run, contours, run, stroke_lines
+from wingboard.core.face.fonts import Stroke
+from wingboard.core.face.lettering import Arc, Run, loops, run, stroke_lines
 from wingboard.core.face.symbols import SYMBOLS, symbol
+from wingboard.core.geometry.outline import Loop, flattened
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.record.legends import Legend, Style
@@ -40,11 +42,11 @@ class Word(NamedTuple):
     box: Rounded
     symbol: str | None = None
 
-    def contours(self) -> tuple[Contour, ...]:
+    def loops(self) -> tuple[Loop, ...]:
         """Closed outlines about its own origin."""
-        return symbol(self.symbol, self.run.cap).contours if self.symbol else contours(self.run)
+        return symbol(self.symbol, self.run.cap).loops if self.symbol else loops(self.run)
 
-    def strokes(self) -> tuple[Contour, ...]:
+    def strokes(self) -> tuple[Stroke, ...]:
         """Open strokes about its own origin, for a single-stroke font."""
         return () if self.symbol else stroke_lines(self.run)
 
@@ -202,8 +204,8 @@ def _curved(text: str, cap: float, cover: Shape, turn: float, others: list[Word]
     """The name round the control, outside its position words."""
     reach = max([_support(cover, 90), *(math.hypot(x, y) for w in others for x, y in _corners(w.box))]) + GAP
     line = run(text, cap, style.font, Arc(round(reach, 3), 90.0))
-    points = [p for contour in (*contours(line, 0.2), *stroke_lines(line)) for p in contour] or [(0.0, reach)]
-    hull = MultiPoint(points).convex_hull
+    drawn = (*(flattened(loop, 0.2) for loop in loops(line)), *stroke_lines(line))
+    hull = MultiPoint([p for points in drawn for p in points] or [(0.0, reach)]).convex_hull
     core = hull if isinstance(hull, Polygon) else slab(0.1, 0.1).moved(0, reach).core
     return Word("name", line, 0.0, 0.0, Rounded(core, 0.0))
 

@@ -9,16 +9,15 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from functools import lru_cache
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
-from fontTools.pens.basePen import BasePen
 from fontTools.pens.boundsPen import BoundsPen
 
-from wingboard.core.face.fonts import Affine, glyph_set, is_stroke, outlines, strokes
-from wingboard.core.face.glyphs import Box, short, steps, upright_bounds, upright_steps
+from wingboard.core.face.fonts import Affine, Stroke, glyph_set, is_stroke, outlines, strokes
+from wingboard.core.face.glyphs import Box, short, steps, upright_bounds, upright_loops, upright_steps
+from wingboard.core.geometry.outline import Loop, moved, turned
 from wingboard.core.record.legends import FontName
 
-Contour = tuple[tuple[float, float], ...]
 FONT: FontName = "barlow-semi-condensed"
 SPACING = 0.04
 """Extra room between letters, in cap heights: engraved strokes read better slightly apart (common practice)."""
@@ -95,17 +94,19 @@ def _outlined(text: str, cap: float, font: FontName, width: float, arc: Arc | No
 
 
 @lru_cache(maxsize=4096)
-def contours(line: Run, sag: float = 0.01) -> tuple[Contour, ...]:
-    """The outlines of a run as closed polygons no further than ``sag`` mm from the curves; none for single strokes."""
+def loops(line: Run) -> tuple[Loop, ...]:
+    """The outlines of a run, their curves as arcs (:data:`~wingboard.core.face.glyphs.TOLERANCE`); none for strokes."""
     if is_stroke(line.font):
         return ()
-    flat = _FlatPen(glyph_set(line.font), sag)
-    for character, affine in _placed(line.text, line.cap, line.font, line.width, line.arc):
-        outlines(line.font).draw(character, flat, affine)
-    return tuple(tuple(c) for c in flat.closed if len(c) > 2)
+    found: list[Loop] = []
+    for character, (a, b, _, _, x, y) in _placed(line.text, line.cap, line.font, line.width, line.arc):
+        upright = upright_loops(line.font, character, math.hypot(a, b) if b else a)
+        turn = math.degrees(math.atan2(b, a))
+        found += [moved(turned(loop, turn) if b else loop, x, y) for loop in upright]
+    return tuple(found)
 
 
-def stroke_lines(line: Run) -> tuple[Contour, ...]:
+def stroke_lines(line: Run) -> tuple[Stroke, ...]:
     """The strokes of a single-stroke run as open lines; none for outline fonts."""
     if not is_stroke(line.font):
         return ()
@@ -152,7 +153,7 @@ def _round(arc: Arc, scale: float, along: float, advance: float) -> Affine:
     return scale * c, scale * s, -scale * s, scale * c, x, y
 
 
-def _stroke_lines(text: str, cap: float, font: FontName, width: float, arc: Arc | None) -> tuple[Contour, ...]:
+def _stroke_lines(text: str, cap: float, font: FontName, width: float, arc: Arc | None) -> tuple[Stroke, ...]:
     made = []
     for character, (a, b, c, d, e, f) in _placed(text, cap, font, width, arc):
         for line in strokes().characters[character][1]:
@@ -165,34 +166,3 @@ def _box(points: list[tuple[float, float]], room: float) -> tuple[float, float, 
         return 0.0, 0.0, 0.0, 0.0
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return min(xs) - room, min(ys) - room, max(xs) + room, max(ys) + room
-
-
-class _FlatPen(BasePen):  # type: ignore[misc]
-    """Collects contours with their curves cut into chords."""
-
-    def __init__(self, glyphs: Any, sag: float) -> None:
-        super().__init__(glyphs)
-        self.sag = sag
-        self.closed: list[list[tuple[float, float]]] = []
-
-    def _moveTo(self, pt: tuple[float, float]) -> None:
-        self.closed.append([pt])
-
-    def _lineTo(self, pt: tuple[float, float]) -> None:
-        self.closed[-1].append(pt)
-
-    def _curveToOne(self, a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> None:
-        start = self._getCurrentPoint()
-        bend = max(math.dist(start, a), math.dist(a, b), math.dist(b, c))
-        pieces = max(2, math.ceil(math.sqrt(bend / self.sag) * 0.6))
-        for k in range(1, pieces + 1):
-            t = k / pieces
-            u, v, w, z = (1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t**3
-            x = u * start[0] + v * a[0] + w * b[0] + z * c[0]
-            y = u * start[1] + v * a[1] + w * b[1] + z * c[1]
-            self.closed[-1].append((x, y))
-
-    def _closePath(self) -> None:
-        contour = self.closed[-1]
-        if len(contour) > 1 and contour[0] == contour[-1]:
-            contour.pop()

@@ -13,7 +13,8 @@ from typing import NamedTuple
 from shapely import LineString, MultiPolygon, Point, Polygon, unary_union
 from shapely.geometry.base import BaseGeometry
 
-Contour = tuple[tuple[float, float], ...]
+from wingboard.core.geometry.outline import Loop, Vertex
+
 PEN = 1.0
 """Width of a stroke, in tenths of the symbol."""
 
@@ -158,12 +159,12 @@ SYMBOLS: tuple[str, ...] = tuple(_DRAWN)
 class DrawnSymbol(NamedTuple):
     """A symbol about its own middle (mm): closed outlines to fill by the even-odd rule, and the same as path data."""
 
-    contours: tuple[Contour, ...]
+    loops: tuple[Loop, ...]
     path: str
 
 
 @cache
-def _whole(name: str) -> tuple[Contour, ...]:
+def _whole(name: str) -> tuple[tuple[tuple[float, float], ...], ...]:
     merged = unary_union(_DRAWN[name]())
     pieces = [g for g in (merged.geoms if isinstance(merged, MultiPolygon) else [merged]) if isinstance(g, Polygon)]
     rings = [ring for piece in pieces for ring in (piece.exterior, *piece.interiors)]
@@ -174,6 +175,6 @@ def _whole(name: str) -> tuple[Contour, ...]:
 def symbol(name: str, size: float) -> DrawnSymbol:
     """A symbol ``size`` mm wide and high. :raises KeyError: there is none of that name."""
     k = size / 10
-    contours = tuple(tuple((round(x * k, 4), round(y * k, 4)) for x, y in ring) for ring in _whole(name))
-    path = "".join("M" + "L".join(f"{x:g} {y:g}" for x, y in ring) + "Z" for ring in contours)
-    return DrawnSymbol(contours, path)
+    loops = tuple(tuple(Vertex(round(x * k, 4), round(y * k, 4)) for x, y in ring) for ring in _whole(name))
+    path = "".join("M" + "L".join(f"{v.x:g} {v.y:g}" for v in loop) + "Z" for loop in loops)
+    return DrawnSymbol(loops, path)

@@ -6,8 +6,11 @@ import io
 import math
 from collections.abc import Iterator
 from functools import lru_cache
+from itertools import pairwise
 from typing import Any, NamedTuple
 
+import numpy as np
+import numpy.typing as npt
 from reportlab import rl_config
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -15,7 +18,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath, Item, Scene
-from wingboard.core.geometry.outline import arc_of
+from wingboard.core.geometry.outline import Vertex, arc_of
 
 rl_config.useA85 = 0
 """Pages are kept as bytes: turning them into letters takes longer than drawing them."""
@@ -76,9 +79,10 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
     stream = io.BytesIO()
     canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1, pageCompression=1)
     canvas.setTitle(scene.title)
-    drawn = [(item, _path(item), _bounds(item)) for item in scene.items]
+    boxes = np.array([_bounds(item) for item in scene.items])
     for tile in spread.tiles():
-        _page(canvas, [(item, path) for item, path, box in drawn if _on(box, tile, spread)], spread, tile)
+        shown = [scene.items[n] for n in np.flatnonzero(_on(boxes, tile, spread))]
+        _page(canvas, shown, spread, tile)
         _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
         canvas.showPage()
     canvas.save()
@@ -95,19 +99,21 @@ def _bounds(item: Item) -> Box:
     if isinstance(item.path, CirclePath):
         r = item.path.diameter / 2
         return item.path.x - r, item.path.y - r, item.path.x + r, item.path.y + r
-    xs, ys = [v.x for v in item.path], [v.y for v in item.path]
-    arcs = (arc_of(a, b) for a, b in zip(item.path, item.path[1:] + item.path[:1], strict=True) if a.bulge)
-    swell = max((2 * arc[2] for arc in arcs if arc), default=0.0)
-    return min(xs) - swell, min(ys) - swell, max(xs) + swell, max(ys) + swell
+    loop = item.path
+    xs, ys = [v.x for v in loop], [v.y for v in loop]
+    edges = zip(loop, loop[1:] + loop[:1], strict=True)
+    rise = max((abs(a.bulge) * math.hypot(b.x - a.x, b.y - a.y) / 2 for a, b in edges if a.bulge), default=0.0)
+    return min(xs) - rise, min(ys) - rise, max(xs) + rise, max(ys) + rise
 
 
-def _on(box: Box, tile: Tile, spread: Tiling) -> bool:
-    """Whether any of it can be seen on a page."""
-    right, top = tile.x + spread.window[0], tile.y + spread.window[1]
-    return box[0] - _ROUND < right and box[2] + _ROUND > tile.x and box[1] - _ROUND < top and box[3] + _ROUND > tile.y
+def _on(boxes: npt.NDArray[np.float64], tile: Tile, spread: Tiling) -> npt.NDArray[np.bool_]:
+    """Of which boxes, one a row, any part can be seen on a page."""
+    right, top = tile.x + spread.window[0] + _ROUND, tile.y + spread.window[1] + _ROUND
+    within = (boxes[:, 0] < right) & (boxes[:, 1] < top)
+    return within & (boxes[:, 2] > tile.x - _ROUND) & (boxes[:, 3] > tile.y - _ROUND)
 
 
-def _page(canvas: Any, drawn: list[tuple[Item, PDFPathObject]], spread: Tiling, tile: Tile) -> None:
+def _page(canvas: Any, shown: list[Item], spread: Tiling, tile: Tile) -> None:
     canvas.saveState()
     frame = canvas.beginPath()
     frame.rect(MARGIN * mm, (MARGIN + FOOT) * mm, spread.window[0] * mm, spread.window[1] * mm)
@@ -115,10 +121,13 @@ def _page(canvas: Any, drawn: list[tuple[Item, PDFPathObject]], spread: Tiling, 
     canvas.translate((MARGIN + 1 - tile.x) * mm, (MARGIN + FOOT + 1 - tile.y) * mm)
     canvas.scale(mm, mm)
     canvas.setLineWidth(0.15)
-    for item, path in drawn:
+    canvas.setFillGray(0.55)
+    for item in shown:
         engraved = item.operation == "engrave" and not item.open
-        canvas.setFillGray(0.55)
-        canvas.drawPath(path, stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
+        canvas.drawPath(_path(item), stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
+    canvas.setLineWidth(0.1)
+    canvas.setFillGray(0.35)
+    for item in shown:
         if isinstance(item.path, CirclePath) and item.operation != "engrave":
             _centre_mark(canvas, item.path)
     canvas.restoreState()
@@ -134,31 +143,46 @@ def _path(item: Item) -> PDFPathObject:
         path.circle(item.path.x, item.path.y, item.path.diameter / 2)
         return path
     loop = item.path
-    path.moveTo(loop[0].x, loop[0].y)
+    code.append(f"{_at(loop[0])} m")
     following = loop[1:] if item.open else loop[1:] + loop[:1]
+    # Written as the page's own code: letters have so many edges that the library's calls take most of the time.
     for start, end in zip(loop, following, strict=False):
-        if not start.bulge:
-            # A tenth of a micrometre; letters have so many of these that the library's own call takes most of the time.
-            code.append(f"{end.x:.4f} {end.y:.4f} l")
-        elif arc := arc_of(start, end):
-            cx, cy, r, angle, sweep = arc
-            path.arcTo(cx - r, cy - r, cx + r, cy + r, math.degrees(angle), math.degrees(sweep))
+        code.extend(_curves(start, end) if start.bulge else (f"{_at(end)} l",))
     if not item.open:
-        path.close()
+        code.append("h")
     return path
+
+
+def _curves(start: Vertex, end: Vertex) -> Iterator[str]:
+    """An arc as Bézier curves of at most a quarter turn each, which stand less than 0.03 % of its radius off it."""
+    arc = arc_of(start, end)
+    if arc is None:
+        yield f"{_at(end)} l"
+        return
+    cx, cy, radius, angle, sweep = arc
+    pieces = math.ceil(abs(sweep) / (math.pi / 2) - 1e-9)
+    handle = 4 / 3 * math.tan(sweep / pieces / 4)
+    ends = [angle + sweep * k / pieces for k in range(pieces + 1)]
+    for a, b in pairwise((radius * math.cos(a), radius * math.sin(a)) for a in ends):
+        yield (
+            f"{cx + a[0] - handle * a[1]:.4f} {cy + a[1] + handle * a[0]:.4f} "
+            f"{cx + b[0] + handle * b[1]:.4f} {cy + b[1] - handle * b[0]:.4f} {cx + b[0]:.4f} {cy + b[1]:.4f} c"
+        )
+
+
+def _at(v: Vertex) -> str:
+    """A place to a tenth of a micrometre."""
+    return f"{v.x:.4f} {v.y:.4f}"
 
 
 def _centre_mark(canvas: Any, circle: CirclePath) -> None:
     reach = min(3.0, circle.diameter / 2 + 1.5)
-    canvas.setLineWidth(0.1)
     canvas.line(circle.x - reach, circle.y, circle.x + reach, circle.y)
     canvas.line(circle.x, circle.y - reach, circle.x, circle.y + reach)
-    canvas.setFillGray(0.35)
     canvas.setFont("Helvetica", 2.1)
     canvas.drawString(
         circle.x + circle.diameter * 0.36 + 0.4, circle.y + circle.diameter * 0.36 + 0.4, _diameter(circle)
     )
-    canvas.setLineWidth(0.15)
 
 
 def _diameter(circle: CirclePath) -> str:
