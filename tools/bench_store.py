@@ -47,7 +47,7 @@ def start_rows() -> list[Row]:
     """Start with nothing, and with 50 designs of 400 parts and 2,600 revisions."""
     with tempfile.TemporaryDirectory() as folder:
         started(Path(folder) / "warm")
-        bare = statistics.median(started(Path(folder) / f"empty-{n}") for n in range(3))
+        bare = statistics.median(started(Path(folder) / f"empty-{n}") for n in range(5))
         full = Path(folder) / "full"
         full.mkdir()
         desk = Desk(Database(full / "wingboard.db"))

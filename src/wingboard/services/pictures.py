@@ -6,8 +6,6 @@ import hashlib
 import io
 import warnings
 
-from PIL import Image, UnidentifiedImageError
-
 from wingboard.core.record.errors import DesignError
 from wingboard.store.pictures import PictureRow
 
@@ -29,6 +27,8 @@ def checked_picture(content: bytes) -> PictureRow:
 
     :raises NotAPicture: empty, of another kind, broken, or larger than :data:`MOST_PIXELS` when unpacked.
     """
+    from PIL import Image, UnidentifiedImageError  # not needed at the start
+
     if not content:
         raise NotAPicture("The file is empty", "picture")
     if len(content) > MOST_BYTES:

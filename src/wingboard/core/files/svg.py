@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from xml.sax.saxutils import escape, quoteattr
+from html import escape
 
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
 from wingboard.core.geometry.outline import Loop, Vertex, svg_line, svg_path
@@ -59,7 +59,7 @@ def _element(item: Item, height: float) -> str:
 
 
 def _label(label: str) -> str:
-    return f"data-for={quoteattr(label)}"
+    return f'data-for="{escape(label)}"'
 
 
 def _flipped(loop: Loop, height: float) -> Loop:

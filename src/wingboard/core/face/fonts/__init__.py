@@ -9,8 +9,6 @@ from typing import Any, NamedTuple, Protocol
 
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.transformPen import TransformPen
-from fontTools.ttLib import TTFont
-from HersheyFonts import HersheyFonts
 
 from wingboard.core.record.legends import FontName
 
@@ -50,8 +48,7 @@ class Strokes(NamedTuple):
 @cache
 def outlines(name: str) -> Outlines:
     """An outline font by its name. :raises KeyError: no such font (a programming error)."""
-    with (resources.files(__name__) / FILES[name]).open("rb") as stream:
-        font = TTFont(stream, lazy=False)
+    font = _opened(name)
     glyphs, cmap = font.getGlyphSet(), font.getBestCmap()
     pen = BoundsPen(glyphs)
     glyphs["H"].draw(pen)
@@ -70,13 +67,21 @@ def outlines(name: str) -> Outlines:
 @cache
 def glyph_set(name: str) -> Any:
     """fontTools' glyph set of an outline font, for pens that want one."""
+    return _opened(name).getGlyphSet()
+
+
+def _opened(name: str) -> Any:
+    from fontTools.ttLib import TTFont  # takes a while to load, and is not needed at the start
+
     with (resources.files(__name__) / FILES[name]).open("rb") as stream:
-        return TTFont(stream, lazy=False).getGlyphSet()
+        return TTFont(stream, lazy=False)
 
 
 @cache
 def strokes() -> Strokes:
     """The single-stroke font: Hershey's simplex, 21 units from baseline to the top of a capital."""
+    from HersheyFonts import HersheyFonts  # likewise
+
     font = HersheyFonts()
     font.load_default_font("futural")
     characters: dict[str, tuple[float, tuple[Stroke, ...]]] = {}
