@@ -7,6 +7,7 @@ import json
 import signal
 import socket
 import sys
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -256,6 +257,7 @@ def serve(
 
     from wingboard.api.app import create_app
     from wingboard.services.steady import steady_memory
+    from wingboard.services.workers import warm_up
 
     folder = _data_folder(data)
     with _failures_said():
@@ -270,6 +272,9 @@ def serve(
     typer.echo(f"Open {address} (Ctrl C stops it; everything is kept)")
     application = create_app(desk)
     steady_memory()
+    warming = threading.Timer(WARM_AFTER, warm_up)
+    warming.daemon = True
+    warming.start()
     server = uvicorn.Server(uvicorn.Config(application, **SERVER))
     # uvicorn hands the signal on when it has stopped; the default would end the program before the file is closed.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
@@ -281,6 +286,8 @@ def serve(
         desk.database.close()
 
 
+WARM_AFTER = 3.0
+"""When the workers for files and archives are loaded (s): after the page has been."""
 SERVER: dict[str, Any] = {
     "log_config": None,
     "log_level": "warning",

@@ -30,6 +30,12 @@ _LENGTH = re.compile(
 )
 
 
+def short(value: float) -> str:
+    """A length (mm) to a micrometre, without idle zeros: ``12.500`` is ``12.5``."""
+    text = f"{value:.3f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text
+
+
 class QuantityError(ValueError):
     """The text is not a length; the message says what would be one."""
 

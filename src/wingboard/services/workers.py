@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import logging
 import multiprocessing as mp
+import threading
 import time
 import traceback
 from collections.abc import Callable
@@ -69,6 +70,18 @@ def follow(
 
     :raises Stopped: ``stopped()`` said so.
     """
+    warm_up()
+    return _follow(task, *arguments, seconds=seconds, megabytes=megabytes, report=report, stopped=stopped)
+
+
+def _follow(
+    task: Callable[..., T],
+    *arguments: Any,
+    seconds: float,
+    megabytes: int,
+    report: Report | None = None,
+    stopped: Callable[[], bool] = lambda: False,
+) -> T:
     mine, theirs = _context().Pipe(duplex=False)
     worker = _context().Process(
         target=_work, args=(theirs, task, arguments, megabytes, report is not None), daemon=True
@@ -156,6 +169,8 @@ def _limit_memory(megabytes: int) -> None:
 
 _PRELOADED = ["wingboard.services.reading", "wingboard.services.archive", "wingboard.services.warmed"]
 _made: ForkServerContext | SpawnContext | None = None
+_starting = threading.Lock()
+_warm = False
 
 
 def _context() -> ForkServerContext | SpawnContext:
@@ -172,8 +187,12 @@ def _context() -> ForkServerContext | SpawnContext:
 
 
 def warm_up() -> None:
-    """Start the server of workers, so that the first file need not wait for it."""
-    run_apart(_nothing, seconds=60)
+    """Start the server of workers, once: loading it is not counted as the time that a file takes to read."""
+    global _warm  # noqa: PLW0603 - like the server itself
+    with _starting:
+        if not _warm:
+            _follow(_nothing, seconds=60, megabytes=MEGABYTES)
+            _warm = True
 
 
 def _nothing() -> None:

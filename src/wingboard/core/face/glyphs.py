@@ -16,6 +16,7 @@ from fontTools.pens.boundsPen import BoundsPen
 from wingboard.core.face.fonts import Affine, glyph_set, outlines
 from wingboard.core.geometry.biarcs import Quadratic, arcs_along
 from wingboard.core.geometry.outline import Loop, Vertex
+from wingboard.core.quantity import short
 from wingboard.core.record.legends import FontName
 
 TOLERANCE = 0.01
@@ -62,12 +63,6 @@ def upright_bounds(font: FontName, character: str) -> Box | None:
     pen = BoundsPen(glyph_set(font))
     outlines(font).draw(character, pen, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0))
     return None if pen.bounds is None else (pen.bounds[0], pen.bounds[1], pen.bounds[2], pen.bounds[3])
-
-
-def short(value: float) -> str:
-    """A length (mm) to a micrometre, without idle zeros."""
-    text = f"{value:.3f}".rstrip("0").rstrip(".")
-    return "0" if text == "-0" else text
 
 
 class _LoopPen(BasePen):  # type: ignore[misc]

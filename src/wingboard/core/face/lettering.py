@@ -14,8 +14,9 @@ from typing import NamedTuple
 from fontTools.pens.boundsPen import BoundsPen
 
 from wingboard.core.face.fonts import Affine, Stroke, glyph_set, is_stroke, outlines, strokes
-from wingboard.core.face.glyphs import Box, short, steps, upright_bounds, upright_loops, upright_steps
+from wingboard.core.face.glyphs import Box, steps, upright_bounds, upright_loops, upright_steps
 from wingboard.core.geometry.outline import Loop, moved, turned
+from wingboard.core.quantity import short
 from wingboard.core.record.legends import FontName
 
 FONT: FontName = "barlow-semi-condensed"

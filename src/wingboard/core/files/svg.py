@@ -6,6 +6,7 @@ from html import escape
 
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
 from wingboard.core.geometry.outline import Loop, Vertex, svg_line, svg_path
+from wingboard.core.quantity import short
 
 STROKE: dict[Operation, str] = {"engrave": "#4A5A63", "pocket": "#8A5A00", "inner": "#0B6B74", "outline": "#1E262B"}
 """One colour an operation, so that a laser's driver can tell them apart; the groups' names say which is which."""
@@ -15,8 +16,8 @@ def write_svg(scene: Scene) -> bytes:
     """The scene as an SVG document whose width and height are in mm; y runs down, as SVG wants."""
     lines = [
         '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="{_n(scene.width)}mm" '
-        f'height="{_n(scene.height)}mm" viewBox="0 0 {_n(scene.width)} {_n(scene.height)}">',
+        f'<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="{short(scene.width)}mm" '
+        f'height="{short(scene.height)}mm" viewBox="0 0 {short(scene.width)} {short(scene.height)}">',
         f"<title>{escape(scene.title)}</title>",
     ]
     for operation in OPERATIONS:
@@ -50,10 +51,10 @@ def _engraving(path: str, label: str, opened: bool) -> str:
 
 
 def _element(item: Item, height: float) -> str:
-    depth = "" if item.depth is None else f' data-depth="{_n(item.depth)}"'
+    depth = "" if item.depth is None else f' data-depth="{short(item.depth)}"'
     if isinstance(item.path, CirclePath):
         c = item.path
-        place = f'cx="{_n(c.x)}" cy="{_n(height - c.y)}" r="{_n(c.diameter / 2)}"'
+        place = f'cx="{short(c.x)}" cy="{short(height - c.y)}" r="{short(c.diameter / 2)}"'
         return f"<circle {place} {_label(item.label)}{depth}/>"
     return f'<path d="{svg_path(_flipped(item.path, height))}" {_label(item.label)}{depth}/>'
 
@@ -64,7 +65,3 @@ def _label(label: str) -> str:
 
 def _flipped(loop: Loop, height: float) -> Loop:
     return tuple(Vertex(v.x, height - v.y, -v.bulge) for v in loop)
-
-
-def _n(value: float) -> str:
-    return f"{round(value, 4) + 0.0:.4f}".rstrip("0").rstrip(".")

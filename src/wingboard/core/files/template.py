@@ -6,7 +6,6 @@ import io
 import math
 from collections.abc import Iterator
 from functools import lru_cache
-from itertools import pairwise
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -18,7 +17,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath, Item, Scene
-from wingboard.core.geometry.outline import Vertex, arc_of
+from wingboard.core.geometry.outline import Vertex
 
 rl_config.useA85 = 0
 """Pages are kept as bytes: turning them into letters takes longer than drawing them."""
@@ -26,6 +25,8 @@ rl_config.useA85 = 0
 MARGIN = 10.0
 FOOT = 22.0
 OVERLAP = 10.0
+QUARTER = math.tan(math.pi / 8) + 1e-9
+"""The bulge of a quarter turn."""
 BAR = 100.0
 """The scale bar (mm): measure it on paper before drilling."""
 
@@ -154,20 +155,30 @@ def _path(item: Item) -> PDFPathObject:
 
 
 def _curves(start: Vertex, end: Vertex) -> Iterator[str]:
-    """An arc as Bézier curves of at most a quarter turn each, which stand less than 0.03 % of its radius off it."""
-    arc = arc_of(start, end)
-    if arc is None:
-        yield f"{_at(end)} l"
+    """An arc as Bézier curves of at most a quarter turn each, which stand less than 0.03 % of its radius off it.
+
+    The handles are tangents, 4/3·tan(a quarter of the arc's angle) radii long (common practice). Over a chord c, a
+    bulge b makes that (1 - b²)·c along the chord and 2·b·c across it, a third of each.
+    """
+    if abs(start.bulge) > QUARTER:
+        middle, bulge = _halfway(start, end)
+        yield from _curves(start._replace(bulge=bulge), middle)
+        yield from _curves(middle._replace(bulge=bulge), end)
         return
-    cx, cy, radius, angle, sweep = arc
-    pieces = math.ceil(abs(sweep) / (math.pi / 2) - 1e-9)
-    handle = 4 / 3 * math.tan(sweep / pieces / 4)
-    ends = [angle + sweep * k / pieces for k in range(pieces + 1)]
-    for a, b in pairwise((radius * math.cos(a), radius * math.sin(a)) for a in ends):
-        yield (
-            f"{cx + a[0] - handle * a[1]:.4f} {cy + a[1] + handle * a[0]:.4f} "
-            f"{cx + b[0] + handle * b[1]:.4f} {cy + b[1] - handle * b[0]:.4f} {cx + b[0]:.4f} {cy + b[1]:.4f} c"
-        )
+    b, dx, dy = start.bulge, end.x - start.x, end.y - start.y
+    ahead, aside = (1 - b * b) / 3, 2 * b / 3
+    yield (
+        f"{start.x + ahead * dx + aside * dy:.4f} {start.y + ahead * dy - aside * dx:.4f} "
+        f"{end.x - ahead * dx + aside * dy:.4f} {end.y - ahead * dy - aside * dx:.4f} {end.x:.4f} {end.y:.4f} c"
+    )
+
+
+def _halfway(start: Vertex, end: Vertex) -> tuple[Vertex, float]:
+    """The middle of an arc, which lies to the right of its chord, and the bulge of either half."""
+    x, y = (start.x + end.x) / 2, (start.y + end.y) / 2
+    rise = start.bulge / 2
+    middle = Vertex(x + rise * (end.y - start.y), y - rise * (end.x - start.x))
+    return middle, math.tan(math.atan(start.bulge) / 2)
 
 
 def _at(v: Vertex) -> str:

@@ -7,9 +7,12 @@ counter-clockwise from its start to its end (DXF Reference, LWPOLYLINE, group co
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 from typing import NamedTuple
 
 from shapely import Polygon
+
+from wingboard.core.quantity import short
 
 SAG = 0.002
 """How far (mm) a chord may stand off its arc where an arc has to become straight pieces."""
@@ -154,21 +157,17 @@ def mirrored(loop: Loop, width: float) -> Loop:
 
 def svg_path(loop: Loop) -> str:
     """The loop as SVG path data in its own millimetres, y still upwards."""
-    out = [f"M{_n(loop[0].x)} {_n(loop[0].y)}"]
-    for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
-        arc = arc_of(start, end)
-        if arc is None:
-            out.append(f"L{_n(end.x)} {_n(end.y)}")
+    out = [f"M{short(loop[0].x)} {short(loop[0].y)}"]
+    for start, end in pairwise((*loop, loop[0])):
+        arc = arc_of(start, end) if start.bulge else None
+        if arc:
+            radius, large, counter = short(arc[2]), int(abs(arc[4]) > math.pi), int(arc[4] > 0)
+            out.append(f"A{radius} {radius} 0 {large} {counter} {short(end.x)} {short(end.y)}")
         else:
-            large, counter = int(abs(arc[4]) > math.pi), int(arc[4] > 0)
-            out.append(f"A{_n(arc[2])} {_n(arc[2])} 0 {large} {counter} {_n(end.x)} {_n(end.y)}")
+            out.append(f"L{short(end.x)} {short(end.y)}")
     return "".join(out) + "Z"
 
 
 def svg_line(points: Loop) -> str:
     """Straight pieces from the first point to the last, as SVG path data, not closed; bulges are ignored."""
-    return "M" + "L".join(f"{_n(v.x)} {_n(v.y)}" for v in points)
-
-
-def _n(value: float) -> str:
-    return f"{round(value, 4) + 0.0:.4f}".rstrip("0").rstrip(".")
+    return "M" + "L".join(f"{short(v.x)} {short(v.y)}" for v in points)
