@@ -289,6 +289,7 @@ def serve(
 WARM_AFTER = 3.0
 """When the workers for files and archives are loaded (s): after the page has been."""
 SERVER: dict[str, Any] = {
+    "http": "wingboard.api.connections:Patient",
     "log_config": None,
     "log_level": "warning",
     "access_log": False,

@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 import asyncio
+import socket
 import threading
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
+from urllib.parse import urlsplit
 
 import pytest
+from browser import served
 from fastapi.testclient import TestClient
 from starlette.types import Message, Receive, Scope, Send
 from starlette.websockets import WebSocketDisconnect
 
 from building import plate
 from tasks import endless, greedy, misread, refusing, steps
+from wingboard.api.connections import Patient
 from wingboard.api.guard import Guard
 from wingboard.api.routers.events import events
 from wingboard.core.changes.commands.places import MoveItems
@@ -213,6 +218,34 @@ def test_a_body_is_read_whole_or_the_connection_is_answered(pieces: list[bytes |
     asyncio.run(Guard(_answers, largest=100, patience=0.05)(scope, receive, send))
     assert [m["status"] for m in sent if m["type"] == "http.response.start"] == [status]
     assert b"nosniff" in dict(sent[0]["headers"]).values()
+
+
+HEAD = b"GET /api/designs HTTP/1.1\r\nHost: localhost\r\n"
+
+
+@pytest.mark.parametrize(
+    ("request_", "closed"),
+    [
+        (b"", True),
+        (HEAD, True),
+        (HEAD + b"\r\n" + HEAD, True),
+        (HEAD.replace(b"designs", b"events") + b"\r\n", False),
+    ],
+    ids=["says nothing", "half a head", "half a second head", "listens to news"],
+)
+def test_a_connection_that_asks_for_nothing_is_closed(
+    desk: Desk, monkeypatch: pytest.MonkeyPatch, request_: bytes, closed: bool
+) -> None:
+    monkeypatch.setattr(Patient, "patience", 0.5)
+    with served(desk) as address, socket.create_connection(("127.0.0.1", urlsplit(address).port or 0)) as line:
+        line.sendall(request_)
+        line.settimeout(2)
+        ended = False
+        with suppress(TimeoutError):
+            while line.recv(4096):
+                pass
+            ended = True
+        assert ended is closed
 
 
 def test_work_apart_is_bounded_in_time_and_memory_and_fails_in_words() -> None:
