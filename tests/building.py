@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import json
+from collections.abc import Iterator, Sequence
+from pathlib import Path
 from typing import Any
 
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.command import Command
+from wingboard.core.changes.command import BATCH, Command
 from wingboard.core.changes.commands.brief import AddKeepOut
 from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.changes.commands.graphics import AddGraphic
@@ -16,6 +18,7 @@ from wingboard.core.changes.commands.pictures import AddReference
 from wingboard.core.changes.commands.places import PlacePart
 from wingboard.core.changes.commands.procedures import AddProcedure
 from wingboard.core.changes.commands.workshop import AddMachine, AddStock, AddSupply
+from wingboard.core.changes.log import replayed
 from wingboard.core.cut.export import cut_files
 from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
@@ -29,6 +32,8 @@ from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import Brief, KeepOut
 from wingboard.core.record.workshop import Machine, Stock, Supply
 from wingboard.core.resolved.design import Resolved
+from wingboard.services.desk import Desk
+from wingboard.store import designs as table
 
 PlacedAt = tuple[str, float, float]
 
@@ -75,3 +80,29 @@ def settled(design: Design, finding: Finding) -> Design:
     """The design after the finding's fix."""
     assert finding.fix is not None, finding
     return apply(design, finding.fix.commands, catalogue())
+
+
+def every_command() -> tuple[Command, ...]:
+    """Each command at least once, as they can be carried out one after the other on a plate with two parts."""
+    others = catalogue()["rotary-8"].model_copy(update={"id": "others-part", "base": "rotary-8"})
+    raws = json.loads((Path(__file__).parent / "core/changes/every_command.json").read_text("utf-8"))
+    for raw in raws:
+        if raw["do"] == "adopt_part":
+            raw["part"] = others.model_dump()
+    return BATCH.validate_python(raws)
+
+
+def replay(desk: Desk, ident: str) -> Iterator[tuple[int, Design]]:
+    """Every revision's number and design, made from the first one and the log of commands, undos and redos alone."""
+    done, undone = [desk.open(ident, 1).design], list[Design]()
+    with desk.database.reading() as connection:
+        log = table.load_log(connection, ident)[1:]
+    for entry in log:
+        if entry.label == "Undo":
+            undone.append(done.pop())
+        elif entry.label == "Redo":
+            done.append(undone.pop())
+        else:
+            done.append(replayed(done[-1], entry.commands, catalogue()))
+            undone.clear()
+        yield entry.number, done[-1]

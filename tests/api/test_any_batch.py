@@ -13,17 +13,14 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from arbitrary import command
-from building import plate
+from building import plate, replay
 from wingboard.api.app import create_app
 from wingboard.core.changes.command import COMMANDS
-from wingboard.core.changes.log import replayed
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.svg import write_svg
-from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.services.desk import Desk
-from wingboard.store import designs as table
 from wingboard.store.database import Database
 
 BASE = plate(
@@ -56,26 +53,6 @@ READ = (
     "/cut/job-sheet.txt",
     "/wire",
 )
-
-
-def replay(desk: Desk, ident: str) -> Design:
-    """The newest design, made again from the first revision and the log alone."""
-    contents = {1: desk.open(ident, 1).design}
-    with desk.database.reading() as connection:
-        log = table.load_log(connection, ident)[1:]
-    for entry in log:
-        row = desk.open(ident, entry.number).row
-        if entry.label == "Undo":
-            contents[entry.number] = contents[desk.open(ident, row.redo_to or 1).row.undo_to or 1]
-        elif entry.label == "Redo":
-            contents[entry.number] = next(
-                contents[n]
-                for n in range(entry.number - 1, 0, -1)
-                if contents[n] == desk.open(ident, entry.number).design
-            )
-        else:
-            contents[entry.number] = replayed(contents[entry.number - 1], entry.commands, catalogue())
-    return contents[len(contents)]
 
 
 def shown_everywhere(client: TestClient, ident: str) -> dict[str, Any]:
@@ -116,7 +93,8 @@ def test_whatever_is_accepted_can_be_lived_with(batches: Sequence[Sequence[dict[
         assert not [f for f in whole["findings"] if f["id"].endswith(":not-judged")], batches
         fresh = Desk(database).open(ident).design
         assert fresh.model_dump_json() == desk.open(ident).design.model_dump_json()
-        assert replay(desk, ident).model_dump_json() == fresh.model_dump_json()
+        for number, design in replay(desk, ident):
+            assert design.model_dump_json() == desk.open(ident, number).design.model_dump_json()
         drawn(fresh)
         for _ in kept:
             head = client.post(f"/api/designs/{ident}/undo", json={"base": head}).json()["revision"]

@@ -1,6 +1,5 @@
 """Commands: every one carried out or refused at its place, and any number of them undone to the same bytes."""
 
-import json
 import tempfile
 from pathlib import Path
 from typing import Any, get_args
@@ -10,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from building import plate
+from building import every_command, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import COMMANDS, Command
 from wingboard.core.changes.commands.functions import AddFunction, RemoveFunction
@@ -31,11 +30,7 @@ from wingboard.services.desk import Desk
 from wingboard.store.database import Database
 
 BASE = plate(("toggle-large-on-off", 40, 40), ("button-22", 100, 60))
-OTHERS_PART = catalogue()["rotary-8"].model_copy(update={"id": "others-part", "base": "rotary-8"})
-EVERY = [
-    COMMANDS.validate_python({**raw, "part": OTHERS_PART.model_dump()} if raw["do"] == "adopt_part" else raw)
-    for raw in json.loads((Path(__file__).parent / "every_command.json").read_text())
-]
+EVERY = every_command()
 
 
 def test_every_command_is_in_the_list_here_and_has_a_verb() -> None:
