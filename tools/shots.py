@@ -35,7 +35,7 @@ SHOTS = {
     "parts": Shot(f"{TRAM}/parts?sel=f4"),
     "face-day": Shot(f"{TRAM}/face?module=left&sel=f15"),
     "face-night": Shot(f"{TRAM}/face?module=centre", "night"),
-    "face-words": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Legends"),
+    "face-legends": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Legends"),
     "face-hands": Shot(f"{TRAM}/face?module=centre", "night", "Hands"),
     "face-hands-day": Shot(f"{TRAM}/face?module=left", tab="Hands"),
     "face-behind": Shot(f"{TRAM}/face?module=left", tab="Behind"),

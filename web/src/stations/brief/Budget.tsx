@@ -70,7 +70,7 @@ function Money({ estimate, currency }: { estimate: Estimate; currency: string })
       `${(estimate.parts_used_low / 100).toFixed(2)} to ${money(estimate.parts_used_high, currency)}`,
     ],
     ["Sheets to buy", money(estimate.sheets, currency)],
-    ["Together", money(estimate.money, currency)],
+    ["Total", money(estimate.money, currency)],
   ];
   const own = estimate.bought == null ? null : estimate.bought - estimate.money;
   return (
@@ -79,7 +79,7 @@ function Money({ estimate, currency }: { estimate: Estimate; currency: string })
       <dl className="mt-1">
         {rows.map(([what, sum]) => (
           <div key={what} className="flex justify-between border-t border-rule py-1">
-            <dt className={what === "Together" ? "font-semibold" : ""}>{what}</dt>
+            <dt className={what === "Total" ? "font-semibold" : ""}>{what}</dt>
             <dd className="num">{sum}</dd>
           </div>
         ))}
@@ -114,7 +114,7 @@ function HoursTable({ estimate }: { estimate: Estimate }) {
           <tr className="text-[11px] text-faint">
             <th className="py-1 font-normal">stage</th>
             <th className="py-1 text-right font-normal">each, h</th>
-            <th className="py-1 text-right font-normal">in all</th>
+            <th className="py-1 text-right font-normal">total</th>
             <th className="py-1 text-right font-normal">spent</th>
           </tr>
         </thead>
@@ -131,7 +131,7 @@ function HoursTable({ estimate }: { estimate: Estimate }) {
             </tr>
           ))}
           <tr className="border-t border-rule font-semibold">
-            <td className="py-1">Together</td>
+            <td className="py-1">Total</td>
             <td />
             <td className="num py-1 text-right">{shown(estimate.hours)}</td>
             <td className="num py-1 text-right">

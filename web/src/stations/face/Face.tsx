@@ -11,7 +11,7 @@ import { Pictures } from "./Pictures";
 import { useFace, VIEWS } from "./store";
 import { Sweeps } from "./Sweeps";
 import { Tray } from "./Tray";
-import { WordsSide } from "./WordsSide";
+import { LegendsSide } from "./LegendsSide";
 
 export default function Face() {
   const view = useDesign();
@@ -58,7 +58,7 @@ export default function Face() {
             onPlaceNext={placeNext}
           />
         )}
-        {side === "words" && <WordsSide module={module} />}
+        {side === "words" && <LegendsSide module={module} />}
         {side === "more" && face.view === "reference" && <Pictures module={module} />}
         {side === "more" && face.view === "hands" && <Sweeps module={module} />}
       </div>

@@ -13,7 +13,7 @@ const FONTS = [
   ["single-stroke", "Single stroke, to engrave"],
 ] as const;
 
-export function WordsSide({ module }: { module: ModuleView }) {
+export function LegendsSide({ module }: { module: ModuleView }) {
   const { design } = useDesign();
   const selection = useSession((s) => s.selection);
   const chosen = design.functions.find((f) => f.id === selection[0] && f.place);
