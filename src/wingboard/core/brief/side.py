@@ -13,7 +13,8 @@ from shapely import LineString, Polygon, unary_union
 
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.space import Brief, Seat
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import depth_behind_front, thickness
 
 LEG = 65.0

@@ -39,6 +39,7 @@ Command = Annotated[
     | pictures.AddReference | pictures.EditReference | pictures.RemoveReference
     | pictures.TraceCircle | pictures.AssignCircle | pictures.RemoveCircle
     | modules.AddModule | modules.EditModule | modules.ResizeModule | modules.SetFixings | modules.RemoveFixings
+    | modules.AddScrew | modules.EditScrew | modules.RemoveScrew
     | modules.RemoveModule | modules.EditLayer
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

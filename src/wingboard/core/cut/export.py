@@ -13,7 +13,8 @@ from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
 from wingboard.core.findings.finding import Finding
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 
 def cut_file(r: Resolved, findings: Sequence[Finding], module: ResolvedModule, name: str) -> bytes | None:

@@ -7,7 +7,9 @@ from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import Vertex, moved, turned
 from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle, Shape
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 
 def mockup_face(r: Resolved, module: ResolvedModule) -> Scene:

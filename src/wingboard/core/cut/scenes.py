@@ -10,7 +10,9 @@ from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polyg
 from wingboard.core.geometry.outline import moved, rounded_rectangle, turned
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.shapes import Circle
-from wingboard.core.resolved.design import Placed, PlacedCutout, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import PlacedCutout, ResolvedModule
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import plates
 
 

@@ -11,7 +11,9 @@ from wingboard.core.face.lettering import Run, run
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.record.legends import Graphic, Style
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 LINE = 0.6
 """Width of an engraved line (mm)."""
@@ -22,6 +24,10 @@ BREAK = 2.0
 PLACARD_ROOM = 2.5
 """Between a placard's words and its frame (mm)."""
 Segment = tuple[float, float, float, float]
+
+
+FIRST_GRAPHIC = -1_000_000
+"""The owner number of the first graphic; those of parts are above nothing, those of screws just below."""
 
 
 class Drawing(NamedTuple):
@@ -147,12 +153,14 @@ def _ordered(line: Segment) -> Segment:
     return min(x0, x1) - 1e-3, min(y0, y1) - 1e-3, max(x0, x1) + 1e-3, max(y0, y1) + 1e-3
 
 
-def graphic_shapes(r: Resolved, module: ResolvedModule) -> tuple[ShapeSet, tuple[Drawing, ...]]:
-    """The shapes of all graphics of a module, and the graphic of each."""
+def graphic_shapes(r: Resolved) -> tuple[ShapeSet, tuple[tuple[ResolvedModule, Drawing], ...]]:
+    """The shapes of all graphics, in the opening's coordinates, and of each its module and its graphic."""
 
-    def compute() -> tuple[ShapeSet, tuple[Drawing, ...]]:
-        found = [(shape, n, d) for n, d in enumerate(graphics_on(r, module)) for shape in taken_by(d)]
-        at = [(0.0, 0.0)] * len(found)
-        return ShapeSet([s for s, _, _ in found], [-1000 - n for _, n, _ in found], at), tuple(d for _, _, d in found)
+    def compute() -> tuple[ShapeSet, tuple[tuple[ResolvedModule, Drawing], ...]]:
+        drawings = [(m, d) for m in r.modules.values() for d in graphics_on(r, m)]
+        found = [(shape, n, m, d) for n, (m, d) in enumerate(drawings) for shape in taken_by(d)]
+        at = [m.frame.point(0.0, 0.0) for _, _, m, _ in found]
+        owners = [FIRST_GRAPHIC - n for _, n, _, _ in found]
+        return ShapeSet([s for s, *_ in found], owners, at), tuple((m, d) for *_, m, d in found)
 
-    return r.once(f"graphic shapes on {module.module.id}", compute)
+    return r.once("graphic shapes", compute)

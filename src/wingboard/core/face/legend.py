@@ -6,9 +6,11 @@ Sizes are the design's style, 5 : 4 : 3 unless changed (common practice).
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
+import numpy as np
 from shapely import MultiPoint, Polygon
 
 from wingboard.core.face.fonts import Stroke
@@ -20,7 +22,9 @@ from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.record.legends import Legend, Style
 from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle, Path, Rect, Shape
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 GAP = 1.6
 """Between words and what they belong to (mm)."""
@@ -250,18 +254,29 @@ def _symbol(legend: Legend, cover: Shape, turn: float, others: list[Word], style
     return drawn_symbol(name, round(size, 2), legend.dx, sign * (reach + GAP + size / 2) + legend.dy)
 
 
-def words_on(r: Resolved, module: ResolvedModule) -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
-    """The boxes of all functions' words on the face of a module (those on lenses apart), and what each is."""
+Words = tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]
 
-    def compute() -> tuple[ShapeSet, tuple[tuple[Placed, Word], ...]]:
+
+def words_on_panel(r: Resolved) -> Words:
+    """The boxes of all functions' words on the face (those on lenses apart), in the opening's coordinates, and each."""
+
+    def compute() -> Words:
         found = [
             (placed, word)
+            for module in r.modules.values()
             for placed in module.placed
             for letters in (letterings(r)[placed.number],)
             if not letters.inside
             for word in letters.words
         ]
-        at = [(p.place.x, p.place.y) for p, _ in found]
+        at = [r.modules[p.place.module].frame.point(p.place.x, p.place.y) for p, _ in found]
         return ShapeSet([w.box for _, w in found], [p.number for p, _ in found], at), tuple(found)
 
-    return r.once(f"words on {module.module.id}", compute)
+    return r.once("words on the panel", compute)
+
+
+def words_inside(r: Resolved, module: ResolvedModule) -> Iterator[tuple[int, float]]:
+    """Of each word on a module, by its index in :func:`words_on_panel`, how far (mm) it stays inside the plate."""
+    shapes, found = words_on_panel(r)
+    which = np.array([i for i, (placed, _) in enumerate(found) if placed.place.module == module.module.id], dtype=int)
+    yield from zip(which.tolist(), shapes.margins_of(which, module.area_in_opening).tolist(), strict=True)

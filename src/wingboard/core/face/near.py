@@ -9,14 +9,19 @@ import shapely
 from wingboard.core.face.rules import spacing_needed
 from wingboard.core.geometry.rounded import Rounded, gap
 from wingboard.core.quantity import VISIBLE
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 LOOK_ROUND = 120.0
 """Neighbours further than this (mm) are not shown."""
 
 
 class Neighbour(NamedTuple):
-    """Another part, the edge-to-edge distance to it, what is needed, and the ends of the shortest way (mm)."""
+    """Another part, the edge-to-edge distance to it, what is needed, and the ends of the shortest way (mm).
+
+    The ends are in the coordinates of the first part's module, wherever the other part is.
+    """
 
     other: Placed
     gap: float
@@ -38,22 +43,21 @@ class ToEdge(NamedTuple):
     end: tuple[float, float]
 
 
-def _touched(placed: Placed) -> Rounded:
+def _touched(r: Resolved, placed: Placed) -> Rounded:
+    """What is touched of a part, in the opening's coordinates."""
     shape = placed.part.hand.shape if placed.part.hand else placed.part.cover
-    return shape.rounded().turned(placed.place.turn).moved(placed.place.x, placed.place.y)
+    return placed.frame.within(r.modules[placed.place.module].frame).shape(shape.rounded())
 
 
 def neighbours(r: Resolved, lead: Placed, most: int = 3) -> tuple[Neighbour, ...]:
-    """The nearest parts on the same module, nearest first: hand to hand where both are touched."""
-    module, mine = r.modules[lead.place.module], _touched(lead)
+    """The nearest parts, across seams too, nearest first: hand to hand where both are touched."""
+    mine = _touched(r, lead)
+    x, y = r.panel.point(lead)
     found = []
-    for other in module.placed:
-        if other.number == lead.number:
-            continue
-        reach = max(abs(other.place.x - lead.place.x), abs(other.place.y - lead.place.y))
-        if reach > LOOK_ROUND:
-            continue
-        found.append(_neighbour(r, lead, mine, other))
+    for other in r.placed:
+        there = r.panel.point(other)
+        if other.number != lead.number and max(abs(there[0] - x), abs(there[1] - y)) <= LOOK_ROUND:
+            found.append(_neighbour(r, lead, mine, other))
     return tuple(sorted(found, key=lambda n: (not n.short, n.gap))[:most])
 
 
@@ -62,17 +66,17 @@ def nearest(r: Resolved, lead: Placed) -> Neighbour | None:
     return min(neighbours(r, lead, most=10_000), key=lambda n: n.gap, default=None)
 
 
-def gap_between(lead: Placed, other: Placed, dx: float = 0.0, dy: float = 0.0) -> float:
+def gap_between(r: Resolved, lead: Placed, other: Placed, dx: float = 0.0, dy: float = 0.0) -> float:
     """Edge-to-edge distance (mm) of what is touched, with the first part shifted by (dx, dy)."""
-    return gap(_touched(lead).moved(dx, dy), _touched(other))
+    return gap(_touched(r, lead).moved(dx, dy), _touched(r, other))
 
 
 def _neighbour(r: Resolved, lead: Placed, mine: Rounded, other: Placed) -> Neighbour:
-    theirs = _touched(other)
+    theirs = _touched(r, other)
     need = spacing_needed(r.design, lead.part, other.part)
-    apart = gap(mine, theirs)
-    start, end = _ends(mine, theirs)
-    return Neighbour(other, apart, need.value if need else None, start, end)
+    frame = r.modules[lead.place.module].frame
+    start, end = (frame.back(*point) for point in _ends(mine, theirs))
+    return Neighbour(other, gap(mine, theirs), need.value if need else None, start, end)
 
 
 def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, float]]:
@@ -84,7 +88,7 @@ def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, flo
 
 def to_edge(module: ResolvedModule, placed: Placed) -> ToEdge:
     """How far the part's covered face is from the plate's edge; negative when it reaches over."""
-    shape = placed.part.cover.rounded().turned(placed.place.turn).moved(placed.place.x, placed.place.y)
+    shape = placed.frame.shape(placed.part.cover.rounded())
     (ax, ay), (bx, by) = shapely.shortest_line(shape.core, module.area.exterior).coords
     way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5
     inside = module.area.covers(shape.core)

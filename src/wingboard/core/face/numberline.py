@@ -17,7 +17,8 @@ from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.face.near import gap_between, nearest
 from wingboard.core.quantity import VISIBLE, QuantityError, length
 from wingboard.core.record.errors import NotALength, NotPossible
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 
 _WORD = re.compile(
     r"\s*(?P<word>row|column|pitch|gap|[xyr])\s*(?P<rest>.*?)(?=\s+(?:row|column|pitch|gap|[xyr](?=[\s\d+.\-]))|$)",
@@ -122,20 +123,21 @@ def _gap(value: float, r: Resolved, placed: list[Placed], spots: dict[str, list[
     lead = placed[0]
     near = nearest(r, lead)
     if near is None:
-        raise NotPossible("There is no neighbour on this module to keep a gap to", "selection")
-    dx, dy = lead.place.x - near.other.place.x, lead.place.y - near.other.place.y
+        raise NotPossible("There is no neighbour to keep a gap to", "selection")
+    (x, y), (other_x, other_y) = r.panel.point(lead), r.panel.point(near.other)
+    dx, dy = x - other_x, y - other_y
     along = 0 if abs(dx) >= abs(dy) else 1
     away = math.copysign(1.0, dx if along == 0 else dy)
-    shift = away * _shift_for_gap(lead, near.other, value, (away, 0.0) if along == 0 else (0.0, away))
+    shift = away * _shift_for_gap(r, lead, near.other, value, (away, 0.0) if along == 0 else (0.0, away))
     for spot in spots.values():
         spot[along] += shift
 
 
-def _shift_for_gap(lead: Placed, other: Placed, value: float, way: tuple[float, float]) -> float:
+def _shift_for_gap(r: Resolved, lead: Placed, other: Placed, value: float, way: tuple[float, float]) -> float:
     """How far (mm) to go that way for the gap to become ``value``; the gap grows with the way, so steps converge."""
     shift = 0.0
     for _ in range(60):
-        missing = value - gap_between(lead, other, shift * way[0], shift * way[1])
+        missing = value - gap_between(r, lead, other, shift * way[0], shift * way[1])
         if abs(missing) < VISIBLE / 10:
             return round(shift, 3)
         shift += missing

@@ -11,7 +11,8 @@ from typing import NamedTuple
 from wingboard.core.brief.side import Point, at, eye_point
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.outline import area_of
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 
 SHOULDER_DOWN, SHOULDER_OUT = 230.0, 190.0
 """The shoulder's joint below the eye and beside the middle (mm, from memory: body dimensions of adults)."""
@@ -104,8 +105,7 @@ def beyond(r: Resolved, placed: Placed, name: str = "primary") -> float | None:
     eye = eye_point(brief, height)
     if eye is None:
         return None
-    module = r.modules[placed.place.module].module
-    x, y = module.x + placed.place.x, module.y + placed.place.y
+    x, y = r.panel.point(placed)
     up, before = _rel(brief.pitch, (eye[0], eye[1] - SHOULDER_DOWN))
     reach = brief.reach * (limit(r.design, "reach-primary") if name == "primary" else 1.0)
     sides = [side for hand, side in (("left", -1), ("right", 1)) if brief.free_hand in (hand, "both")]

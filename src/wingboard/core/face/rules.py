@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-import shapely
-
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.design import Design
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
 from wingboard.core.record.space import KeepOut
-from wingboard.core.resolved.design import ResolvedModule
 
 _METAL = {"aluminium", "steel"}
 _FIBRE = {"hardboard", "mdf"}
@@ -59,9 +56,3 @@ def bridge_needed(design: Design, layer: Layer) -> RoomNeeded:
 def behind_boxes(design: Design) -> tuple[KeepOut, ...]:
     """The boxes in the way behind the opening."""
     return tuple(k for k in design.brief.keepouts if k.side == "behind")
-
-
-def keep_out_on(box: KeepOut, module: ResolvedModule) -> shapely.Polygon:
-    """A keep-out of the opening, in a module's coordinates."""
-    x, y = box.x - module.module.x, box.y - module.module.y
-    return shapely.box(x, y, x + box.width, y + box.height)

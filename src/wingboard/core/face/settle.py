@@ -7,14 +7,15 @@ from typing import NamedTuple
 
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.face.graphics import graphic_shapes
-from wingboard.core.face.legend import Lettering, letterings, words_on
-from wingboard.core.face.rules import behind_boxes, bridge_needed, keep_out_on, spacing_needed, widest_spacing
+from wingboard.core.face.legend import Lettering, letterings, words_on_panel
+from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_needed, widest_spacing
 from wingboard.core.findings.finding import Fix
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import TOUCH, VISIBLE
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Envelope, Placed
 from wingboard.core.resolved.profile import depth_behind_front, plates
 
 FARTHEST = 60.0
@@ -41,10 +42,15 @@ class Shortfalls(NamedTuple):
 
 
 class Mover:
-    """Judges a part of a module at other places, everything else standing still."""
+    """Judges a part at other places of its module, everything else standing still.
 
-    def __init__(self, r: Resolved, module: ResolvedModule, placed: Placed) -> None:
-        self.r, self.module, self.placed = r, module, placed
+    Sheets are judged on the module; hands, covers, bodies and words in the opening, across seams. Modules are not
+    turned in the opening, so a shift is the same in both.
+    """
+
+    def __init__(self, r: Resolved, placed: Placed) -> None:
+        self.r, self.panel, self.placed = r, r.panel, placed
+        self.module = r.modules[placed.place.module]
         self.design = r.design
         self.widest = widest_spacing(r.design)
 
@@ -52,20 +58,29 @@ class Mover:
         """How each kind of rule fares with the part shifted by (dx, dy) mm."""
         openings, edge = self._openings(dx, dy)
         words, words_edge = self._words(dx, dy)
-        hands, bodies, keepouts = self._hands(dx, dy), self._bodies(dx, dy), self._keepouts(dx, dy)
-        return Shortfalls(
-            hands, openings, edge, bodies, words, words_edge, keepouts, self._graphics(dx, dy), self._covers(dx, dy)
-        )
+        hands, keepouts, graphics = self._hands(dx, dy), self._keepouts(dx, dy), self._graphics(dx, dy)
+        bodies = self._against("body", limit(self.design, "body-clearance"), dx, dy)
+        covers = self._against("cover", limit(self.design, "cover-clearance"), dx, dy)
+        return Shortfalls(hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers)
 
     def _own(self, shapes: ShapeSet, dx: float, dy: float) -> list[Rounded]:
         mine = (shapes.owners == self.placed.number).nonzero()[0]
         return [shapes.shape(int(i)).moved(dx, dy) for i in mine]
 
+    def _worst(self, own: list[Rounded], others: ShapeSet, need: float) -> float:
+        """By how much the worst of these shapes is nearer than ``need`` to others' shapes."""
+        nearest = (others.against(shape, need, self.placed.number)[:1] for shape in own)
+        return max((need - apart for found in nearest for _, apart in found), default=-math.inf)
+
+    def _against(self, what: Envelope, need: float, dx: float, dy: float) -> float:
+        shapes = self.panel.envelopes(what)
+        return self._worst(self._own(shapes, dx, dy), shapes, need)
+
     def _hands(self, dx: float, dy: float) -> float:
-        worst, shapes = -math.inf, self.module.envelopes("hand")
+        worst, shapes = -math.inf, self.panel.envelopes("hand")
         for shape in self._own(shapes, dx, dy):
             for i, apart in shapes.against(shape, self.widest, self.placed.number):
-                other = self.module.by_number[int(shapes.owners[i])].part
+                other = self.panel.by_number[int(shapes.owners[i])].part
                 need = spacing_needed(self.design, self.placed.part, other)
                 worst = max(worst, need.value - apart if need else -math.inf)
         return worst
@@ -74,71 +89,48 @@ class Mover:
         worst = worst_edge = -math.inf
         for layer in plates(self.design.stack):
             need, shapes = bridge_needed(self.design, layer).value, self.module.openings(layer.id)
-            for shape in self._own(shapes, dx, dy):
-                near = shapes.against(shape, need, self.placed.number)
-                worst = max(worst, need - near[0][1] if near else -math.inf)
-                worst_edge = max(worst_edge, need - margin_inside(shape, self.module.area))
+            own = self._own(shapes, dx, dy)
+            worst = max(worst, self._worst(own, shapes, need))
+            worst_edge = max([worst_edge, *(need - margin_inside(shape, self.module.area) for shape in own)])
         return worst, worst_edge
-
-    def _bodies(self, dx: float, dy: float) -> float:
-        need, shapes, worst = limit(self.design, "body-clearance"), self.module.envelopes("body"), -math.inf
-        for shape in self._own(shapes, dx, dy):
-            near = shapes.against(shape, need, self.placed.number)
-            worst = max(worst, need - near[0][1] if near else -math.inf)
-        return worst
 
     def _keepouts(self, dx: float, dy: float) -> float:
         depth = depth_behind_front(self.placed.part, self.design.stack, self.placed.function.pocket)
-        boxes = [keep_out_on(k, self.module) for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
-        bodies = self._own(self.module.envelopes("body"), dx, dy)
-        return max((-gap(body, Rounded(box, 0.0)) for body in bodies for box in boxes), default=-math.inf)
+        boxes = [k.area() for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
+        bodies = self._own(self.panel.envelopes("body"), dx, dy)
+        return max((-gap(body, box) for body in bodies for box in boxes), default=-math.inf)
 
-    def _covers(self, dx: float, dy: float) -> float:
-        need, shapes, worst = limit(self.design, "cover-clearance"), self.module.envelopes("cover"), -math.inf
-        for shape in self._own(shapes, dx, dy):
-            near = shapes.against(shape, need, self.placed.number)
-            worst = max(worst, need - near[0][1] if near else -math.inf)
-        return worst
+    def _lettered(self, letters: Lettering, dx: float, dy: float) -> list[Rounded]:
+        """The boxes of the part's words on the face, in the opening's coordinates."""
+        x, y = self.panel.point(self.placed)
+        return [word.box.moved(x + dx, y + dy) for word in letters.words if not letters.inside]
 
     def _graphics(self, dx: float, dy: float) -> float:
         """Against brackets, boxes, texts and placards, for what covers the face and for the part's words."""
-        shapes, _ = graphic_shapes(self.r, self.module)
+        shapes, _ = graphic_shapes(self.r)
         if not len(shapes):
             return -math.inf
-        need, worst = limit(self.design, "legend-clearance"), -math.inf
-        letters = letterings(self.r)[self.placed.number]
-        x, y = self.placed.place.x + dx, self.placed.place.y + dy
-        own = self._own(self.module.envelopes("cover"), dx, dy)
-        own += [word.box.moved(x, y) for word in letters.words if not letters.inside]
-        for shape in own:
-            near = shapes.against(shape, need, self.placed.number)
-            worst = max(worst, need - near[0][1] if near else -math.inf)
-        return worst
+        own = self._own(self.panel.envelopes("cover"), dx, dy)
+        own += self._lettered(letterings(self.r)[self.placed.number], dx, dy)
+        return self._worst(own, shapes, limit(self.design, "legend-clearance"))
 
     def _words(self, dx: float, dy: float) -> tuple[float, float]:
-        words, _ = words_on(self.r, self.module)
-        covers, need = self.module.envelopes("cover"), limit(self.design, "legend-clearance")
         worst, edge = self.words_of(letterings(self.r)[self.placed.number], dx, dy)
-        for shape in self._own(covers, dx, dy):
-            near = words.against(shape, need, self.placed.number)
-            worst = max(worst, need - near[0][1] if near else -math.inf)
-        return worst, edge
+        own = self._own(self.panel.envelopes("cover"), dx, dy)
+        return max(worst, self._worst(own, words_on_panel(self.r)[0], limit(self.design, "legend-clearance"))), edge
 
     def words_of(self, letters: Lettering, dx: float = 0.0, dy: float = 0.0) -> tuple[float, float]:
         """The worst shortfalls (mm) of these words, shifted by (dx, dy): against all else on the face, and the edge."""
-        words, _ = words_on(self.r, self.module)
-        covers, need = self.module.envelopes("cover"), limit(self.design, "legend-clearance")
-        x, y, worst, worst_edge = self.placed.place.x + dx, self.placed.place.y + dy, -math.inf, -math.inf
-        for word in () if letters.inside else letters.words:
-            shape = word.box.moved(x, y)
-            for others in (words, covers):
-                near = others.against(shape, need, self.placed.number)
-                worst = max(worst, need - near[0][1] if near else -math.inf)
-            worst_edge = max(worst_edge, -margin_inside(shape, self.module.area))
-        return worst, worst_edge
+        need, own = limit(self.design, "legend-clearance"), self._lettered(letters, dx, dy)
+        others = (words_on_panel(self.r)[0], self.panel.envelopes("cover"))
+        area = self.module.area_in_opening
+        return (
+            max(self._worst(own, shapes, need) for shapes in others),
+            max((-margin_inside(shape, area) for shape in own), default=-math.inf),
+        )
 
 
-def move_to_settle(r: Resolved, module: ResolvedModule, candidates: list[Placed], *kinds: str) -> Fix | None:
+def move_to_settle(r: Resolved, candidates: list[Placed], *kinds: str) -> Fix | None:
     """The shortest move right, left, up or down of one of the candidates after which these kinds of rule hold.
 
     :param kinds: fields of :class:`Shortfalls`.
@@ -146,7 +138,7 @@ def move_to_settle(r: Resolved, module: ResolvedModule, candidates: list[Placed]
     """
     best: tuple[float, str, Placed] | None = None
     for placed in reversed([c for c in candidates if not c.function.locked]):
-        mover = Mover(r, module, placed)
+        mover = Mover(r, placed)
         before = mover.shortfalls(0, 0)
         for way, (sx, sy) in _WAYS.items():
             farthest = best[0] - 1e-9 if best else FARTHEST

@@ -9,7 +9,9 @@ from statistics import median
 from typing import NamedTuple
 
 from wingboard.core.record.procedures import Procedure
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 OFF = frozenset({"OFF", "0", "CLOSED", "SHUT", "STOP", "SAFE", "OUT", "AUS", "DOWN"})
 """Words that say that a control is off (common practice)."""

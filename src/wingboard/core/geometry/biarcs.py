@@ -12,11 +12,9 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from wingboard.core.geometry.outline import Loop, Vertex, arc_of
+from wingboard.core.geometry.outline import Circular, Loop, Vertex, arc_of
 
 Point = tuple[float, float]
-Circular = tuple[float, float, float, float, float]
-"""What :func:`arc_of` tells of an arc."""
 SMOOTH = math.cos(math.radians(8.0))
 """Two curves whose directions differ by less than this run on into each other: letters sit on a grid of whole units."""
 SAMPLES = 8

@@ -27,9 +27,11 @@ class Vertex(NamedTuple):
 
 
 Loop = tuple[Vertex, ...]
+Circular = tuple[float, float, float, float, float]
+"""Centre x, centre y, radius (mm), start angle and signed sweep (radians) of an arc."""
 
 
-def arc_of(start: Vertex, end: Vertex) -> tuple[float, float, float, float, float] | None:
+def arc_of(start: Vertex, end: Vertex) -> Circular | None:
     """The arc that leaves ``start`` for ``end``.
 
     :returns: centre x, centre y, radius (mm), start angle and signed sweep (radians), or None for a straight edge.

@@ -18,6 +18,8 @@ from wingboard.core.geometry.rounded import Rounded, margin_inside, sunk_pairs
 
 Indices = npt.NDArray[np.int64]
 Lengths = npt.NDArray[np.float64]
+NOBODY = -10_000_000
+"""An owner number that no shape of a panel has."""
 MOST_PAIRS = 6000
 """Pairs that clash which are told at once: a module where more do is past telling one by one."""
 
@@ -79,7 +81,7 @@ class ShapeSet:
         gaps = _gaps(self.cores[a], others.cores[b]) - self.radii[a] - others.radii[b]
         return _nearest(a, b, gaps, limit)
 
-    def against(self, shape: Rounded, limit: float, owner: int) -> list[tuple[int, float]]:
+    def against(self, shape: Rounded, limit: float, owner: int = NOBODY) -> list[tuple[int, float]]:
         """Shapes of other owners nearer to ``shape`` than ``limit`` mm, with their distances, nearest first."""
         if not len(self):
             return []
@@ -92,11 +94,15 @@ class ShapeSet:
 
     def margins_inside(self, area: shapely.Polygon) -> Lengths:
         """For each shape, how far (mm) it stays inside ``area``; negative by how far its edge pokes out or beyond."""
-        if not len(self):
+        return self.margins_of(np.arange(len(self)), area)
+
+    def margins_of(self, which: Indices, area: shapely.Polygon) -> Lengths:
+        """As :meth:`margins_inside`, for the shapes with these indices only."""
+        if not len(which):
             return np.zeros(0)
-        margins: Lengths = shapely.distance(self.cores, area.exterior) - self.radii
-        for i in np.flatnonzero(~shapely.covers(area, self.cores)):
-            margins[i] = margin_inside(self.shape(int(i)), area)
+        margins: Lengths = shapely.distance(self.cores[which], area.exterior) - self.radii[which]
+        for i in np.flatnonzero(~shapely.covers(area, self.cores[which])):
+            margins[i] = margin_inside(self.shape(int(which[i])), area)
         return margins
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from wingboard.core.record.base import Colour, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline
@@ -14,11 +14,32 @@ LayerRole = Literal["face", "diffuser", "back", "board"]
 Screw = Literal["M2", "M2.5", "M3", "M4", "M5", "M6"]
 
 
+MOST_SCREWS = 200
+"""Screws of one module, at most."""
+
+
+class ScrewAt(Record):
+    """A screw placed by hand, in the module's coordinates."""
+
+    id: Ident
+    x: Mm
+    y: Mm
+
+
 class Fixings(Record):
-    """Corner screws through every layer."""
+    """Screws through every layer: at the corners, and where they are placed by hand."""
 
     screw: Screw = "M3"
-    inset: Size = 8.0
+    inset: Size = Field(8.0, description="From the edge to the middle of a corner's screw")
+    corners: bool = Field(True, description="A screw in each corner")
+    by_hand: tuple[ScrewAt, ...] = Field((), max_length=MOST_SCREWS - 50)
+
+    @field_validator("by_hand", mode="after")
+    @classmethod
+    def _each_has_its_own_id(cls, screws: tuple[ScrewAt, ...]) -> tuple[ScrewAt, ...]:
+        if len({s.id for s in screws}) < len(screws):
+            raise ValueError("Two screws of one module have the same id")
+        return screws
 
 
 class Module(Record):

@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.record.base import Distance, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline, RectOutline, stretched
 from wingboard.core.record.workshop import Money, Process
@@ -30,6 +31,10 @@ class KeepOutFields(Record):
     width: Size
     height: Size
     clear: Length = Field(description="Room left free, from the panel's front surface")
+
+    def area(self) -> Rounded:
+        """What it takes of the opening, in the opening's coordinates."""
+        return slab(self.width, self.height).moved(self.x + self.width / 2, self.y + self.height / 2)
 
 
 class KeepOut(KeepOutFields):

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.record.part import PartLine
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.boards import Pin
 
 

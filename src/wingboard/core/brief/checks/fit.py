@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import shapely
-
 from wingboard.core.brief.beds import BedFit, bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import same_sheet, sheets_needed
@@ -15,10 +13,10 @@ from wingboard.core.changes.commands.modules import ResizeModule
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit, source_of
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import plates
 
 SUM = Source(kind="computed", note="worst case: sum of the tolerances; likely: root of the sum of their squares")
@@ -214,21 +212,18 @@ def knee_clearance(r: Resolved, rule: Check) -> Iterator[Finding]:
 def hits_in_front(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose lever, knob or guard reaches into a box before the panel."""
     boxes = [k for k in r.design.brief.keepouts if k.side == "front"]
-    for module in r.modules.values() if boxes else ():
-        covers = module.envelopes("cover")
-        for box in boxes:
-            x, y = box.x - module.module.x, box.y - module.module.y
-            area = Rounded(shapely.box(x, y, x + box.width, y + box.height), 0.0)
-            for i, overlap in covers.against(area, 0.0, owner=-99):
-                placed = module.by_number.get(int(covers.owners[i]))
-                if placed is None or overlap > -VISIBLE or placed.part.height <= box.clear + VISIBLE:
-                    continue
-                yield rule.finding(
-                    placed.function.id,
-                    detail=f"{placed.function.name} and {box.name}",
-                    spot=Spot(module=module.module.id, x=placed.place.x, y=placed.place.y),
-                    measured=Measure(value=placed.part.height),
-                    needed=Measure(value=box.clear),
-                    most=True,
-                    extra=box.id,
-                )
+    covers = r.panel.envelopes("cover")
+    for box in boxes:
+        for i, overlap in covers.against(box.area(), 0.0):
+            placed = r.panel.by_number.get(int(covers.owners[i]))
+            if placed is None or overlap > -VISIBLE or placed.part.height <= box.clear + VISIBLE:
+                continue
+            yield rule.finding(
+                placed.function.id,
+                detail=f"{placed.function.name} and {box.name}",
+                spot=Spot(module=placed.place.module, x=placed.place.x, y=placed.place.y),
+                measured=Measure(value=placed.part.height),
+                needed=Measure(value=box.clear),
+                most=True,
+                extra=box.id,
+            )

@@ -18,7 +18,8 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.space import fitting_opening
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 GAP = Source(kind="practice", note="0.3–0.5 mm a side sawn and sanded, 0.2 laser or mill")
 

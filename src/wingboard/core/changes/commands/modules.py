@@ -46,16 +46,45 @@ class ResizeModule(Saying):
 
 
 class SetFixings(Saying):
-    """Change a module's corner screws; fields left out stay, or take their usual values when it had none."""
+    """Change a module's screws; fields left out stay, or take their usual values when it had none."""
 
     do: Literal["set_fixings"] = "set_fixings"
     module: Ident
     screw: Screw | None = None
     inset: Size | None = None
+    corners: bool | None = None
+
+
+class AddScrew(Saying):
+    """A further screw, by hand: at a place of the module, in its middle when none is said."""
+
+    do: Literal["add_screw"] = "add_screw"
+    module: Ident
+    id: Ident | None = None
+    x: Mm | None = None
+    y: Mm | None = None
+
+
+class EditScrew(Saying):
+    """Move a screw that was placed by hand."""
+
+    do: Literal["edit_screw"] = "edit_screw"
+    module: Ident
+    screw: Ident
+    x: Mm | None = None
+    y: Mm | None = None
+
+
+class RemoveScrew(Saying):
+    """Take a screw away that was placed by hand."""
+
+    do: Literal["remove_screw"] = "remove_screw"
+    module: Ident
+    screw: Ident
 
 
 class RemoveFixings(Saying):
-    """Leave a module without corner screws."""
+    """Leave a module without screws."""
 
     do: Literal["remove_fixings"] = "remove_fixings"
     module: Ident

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from wingboard.core.changes.commands.modules import (
     AddModule,
+    AddScrew,
     EditLayer,
     EditModule,
+    EditScrew,
     RemoveFixings,
     RemoveModule,
+    RemoveScrew,
     ResizeModule,
     SetFixings,
 )
@@ -23,8 +26,9 @@ from wingboard.core.changes.handlers.steps import (
     with_changes,
     with_functions,
 )
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
-from wingboard.core.record.modules import Fixings, Module
+from wingboard.core.record.modules import Fixings, Module, ScrewAt
 from wingboard.core.record.outlines import resized
 
 
@@ -58,6 +62,40 @@ def handle_set_fixings(command: SetFixings, design: Design, catalogue: Catalogue
     module = find_module(design, command.module)
     fixings = edited(module.fixings or Fixings(), changes_in(command, "module"))
     return with_module(design, edited(module, {"fixings": fixings}))
+
+
+def _with_screws(design: Design, module: Module, screws: tuple[ScrewAt, ...]) -> Design:
+    fixings = edited(module.fixings or Fixings(corners=False), {"by_hand": screws})
+    return with_module(design, edited(module, {"fixings": fixings}))
+
+
+def _screws(module: Module) -> tuple[ScrewAt, ...]:
+    return module.fixings.by_hand if module.fixings else ()
+
+
+@carry_out.register
+def handle_add_screw(command: AddScrew, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    ident = new_ident(command.id, (s.id for s in _screws(module)), "s")
+    middle = area_of(module.outline.loop()).representative_point()
+    x = round(middle.x, 1) if command.x is None else command.x
+    y = round(middle.y, 1) if command.y is None else command.y
+    return _with_screws(design, module, (*_screws(module), ScrewAt(id=ident, x=x, y=y)))
+
+
+@carry_out.register
+def handle_edit_screw(command: EditScrew, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    screw = found(_screws(module), command.screw, "screw", "screw placed by hand")
+    changed = edited(screw, changes_in(command, "module", "screw"))
+    return _with_screws(design, module, replaced(_screws(module), changed))
+
+
+@carry_out.register
+def handle_remove_screw(command: RemoveScrew, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    screw = found(_screws(module), command.screw, "screw", "screw placed by hand")
+    return _with_screws(design, module, tuple(s for s in _screws(module) if s is not screw))
 
 
 @carry_out.register

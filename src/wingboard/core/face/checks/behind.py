@@ -7,8 +7,8 @@ from functools import partial
 
 import shapely
 
-from wingboard.core.face.checks.spots import at, between
-from wingboard.core.face.rules import behind_boxes, keep_out_on
+from wingboard.core.face.checks.spots import across, at, of
+from wingboard.core.face.rules import behind_boxes
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import limit
@@ -17,7 +17,8 @@ from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.space import KeepOut
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import depth_behind_front
 
 DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of its wires")
@@ -34,21 +35,20 @@ DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of
 def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of bodies nearer than the clearance."""
     need = limit(r.design, "body-clearance")
-    for module in r.modules.values():
-        bodies = module.envelopes("body")
-        for near in bodies.closer_than(need - VISIBLE):
-            owners = [int(bodies.owners[i]) for i in near[:2]]
-            movable = [module.by_number[o] for o in owners if o >= 0]
-            if movable:
-                yield rule.finding(
-                    *(p.function.id for p in movable),
-                    detail=" and ".join(module.owner_name(o) for o in owners) + ", behind the panel",
-                    spot=between(module, bodies, near),
-                    measured=Measure(value=near.gap),
-                    needed=Measure(value=need),
-                    fix=partial(move_to_settle, r, module, movable, "bodies"),
-                    extra="" if len(movable) == 2 else module.owner_name(min(owners)).replace(" ", "-"),
-                )
+    bodies = r.panel.envelopes("body")
+    for near in bodies.closer_than(need - VISIBLE):
+        owners = [int(bodies.owners[i]) for i in near[:2]]
+        movable = [r.panel.by_number[o] for o in owners if o >= 0]
+        if movable:
+            yield rule.finding(
+                *(p.function.id for p in movable),
+                detail=" and ".join(r.panel.owner_name(o) for o in owners) + ", behind the panel",
+                spot=across(r, bodies, near),
+                measured=Measure(value=near.gap),
+                needed=Measure(value=need),
+                fix=partial(move_to_settle, r, movable, "bodies"),
+                extra="" if len(movable) == 2 else r.panel.owner_name(min(owners)).replace(" ", "-"),
+            )
 
 
 @check(
@@ -85,28 +85,26 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts deeper than a keep-out they overlap leaves free."""
-    for module in r.modules.values():
-        bodies = module.envelopes("body")
-        for box in behind_boxes(r.design):
-            area = keep_out_on(box, module)
-            for i, overlap in bodies.against(Rounded(area, 0.0), 0.0, owner=-99):
-                placed = module.by_number.get(int(bodies.owners[i]))
-                if placed is None or overlap > -VISIBLE:
-                    continue
-                depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
-                if depth > box.clear + VISIBLE:
-                    yield _hits(r, rule, module, placed, box, depth)
+    bodies = r.panel.envelopes("body")
+    for box in behind_boxes(r.design):
+        for i, overlap in bodies.against(box.area(), 0.0):
+            placed = r.panel.by_number.get(int(bodies.owners[i]))
+            if placed is None or overlap > -VISIBLE:
+                continue
+            depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
+            if depth > box.clear + VISIBLE:
+                yield _hits(r, rule, placed, box, depth)
 
 
-def _hits(r: Resolved, rule: Check, module: ResolvedModule, placed: Placed, box: KeepOut, depth: float) -> Finding:
+def _hits(r: Resolved, rule: Check, placed: Placed, box: KeepOut, depth: float) -> Finding:
     return rule.finding(
         placed.function.id,
         detail=f"{placed.function.name} in front of {box.name}",
-        spot=at(module, placed.place.x, placed.place.y),
+        spot=of(placed),
         measured=Measure(value=depth),
         needed=Measure(value=box.clear),
         most=True,
-        fix=partial(move_to_settle, r, module, [placed], "keepouts"),
+        fix=partial(move_to_settle, r, [placed], "keepouts"),
         extra=box.id,
     )
 
@@ -121,21 +119,21 @@ def _hits(r: Resolved, rule: Check, module: ResolvedModule, placed: Placed, box:
 def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose cable leaves to a side where another body stands."""
     need = limit(r.design, "body-clearance")
-    for module in r.modules.values():
-        bodies = module.envelopes("body")
-        for placed in module.placed:
-            room = cable_room(placed)
-            near = bodies.against(room, need, placed.number) if room else []
-            if near:
-                i, apart = near[0]
-                yield rule.finding(
-                    placed.function.id,
-                    detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
-                    f"and {module.owner_name(int(bodies.owners[i]))}",
-                    spot=at(module, placed.place.x, placed.place.y),
-                    measured=Measure(value=apart),
-                    needed=Measure(value=need),
-                )
+    bodies = r.panel.envelopes("body")
+    for placed in r.placed:
+        room = cable_room(placed)
+        frame = r.modules[placed.place.module].frame
+        near = bodies.against(frame.shape(room), need, placed.number) if room else []
+        if near:
+            i, apart = near[0]
+            yield rule.finding(
+                placed.function.id,
+                detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
+                f"and {r.panel.owner_name(int(bodies.owners[i]))}",
+                spot=of(placed),
+                measured=Measure(value=apart),
+                needed=Measure(value=need),
+            )
 
 
 _SIDES = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
@@ -154,5 +152,4 @@ def cable_room(placed: Placed) -> Rounded | None:
         (0, 1): (x0, y0 + high, x0 + wide, y0 + high + plug),
         (0, -1): (x0, y0 - plug, x0 + wide, y0),
     }
-    shape = Rounded(shapely.box(*boxes[side]), 0.0).turned(placed.place.turn)
-    return shape.moved(placed.place.x, placed.place.y)
+    return placed.frame.shape(Rounded(shapely.box(*boxes[side]), 0.0))

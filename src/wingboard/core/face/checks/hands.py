@@ -12,7 +12,7 @@ from wingboard.core.brief.wanted import duty_of
 from wingboard.core.changes.commands.arrange import Arrange, PairMirrored
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.handlers.arrange import mirror_place
-from wingboard.core.face.checks.spots import at, between
+from wingboard.core.face.checks.spots import across, at
 from wingboard.core.face.near import neighbours
 from wingboard.core.face.reach import beyond
 from wingboard.core.face.rules import spacing_needed
@@ -20,9 +20,11 @@ from wingboard.core.face.settle import move_to_settle
 from wingboard.core.face.sweep import odd_ones, sweeps_on
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.geometry.shapeset import Near
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 
 SWEEP = Source(kind="practice", note="what belongs together points the same way when off, in the order of use")
 
@@ -167,21 +169,51 @@ def under_guard(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _collisions(r: Resolved, rule: Check, guards: bool) -> Iterator[Finding]:
     need = rule.limit(r.design)
-    for module in r.modules.values():
-        covers = module.envelopes("cover")
-        for near in r.once(f"covers near on {module.module.id}", partial(covers.closer_than, need - VISIBLE)):
-            owners = [int(covers.owners[i]) for i in near[:2]]
-            pair = [module.by_number[o] for o in owners if o >= 0]
-            if len(pair) < 2 or any(_swings(p) for p in pair) is not guards:
-                continue
-            yield rule.finding(
-                *(p.function.id for p in pair),
-                detail=f"{pair[0].function.name} and {pair[1].function.name}",
-                spot=between(module, covers, near),
-                measured=Measure(value=near.gap),
-                needed=Measure(value=need),
-                fix=partial(move_to_settle, r, module, pair, "covers"),
-            )
+    covers = r.panel.envelopes("cover")
+    for near in _covers_near(r, need):
+        pair = [r.panel.by_number[int(covers.owners[i])] for i in near[:2] if covers.owners[i] >= 0]
+        if len(pair) < 2 or any(_swings(p) for p in pair) is not guards:
+            continue
+        yield rule.finding(
+            *(p.function.id for p in pair),
+            detail=f"{pair[0].function.name} and {pair[1].function.name}",
+            spot=across(r, covers, near),
+            measured=Measure(value=near.gap),
+            needed=Measure(value=need),
+            fix=partial(move_to_settle, r, pair, "covers"),
+        )
+
+
+def _covers_near(r: Resolved, need: float) -> list[Near]:
+    return r.once("covers near", partial(r.panel.envelopes("cover").closer_than, need - VISIBLE))
+
+
+@check(
+    "face.screw-covered",
+    severity="must",
+    title="A screw is covered",
+    measures="between a screw's head and a cap, knob, bezel or guard with its swing",
+    limits=("cover-clearance",),
+    fixes="moves the part by the least that frees the screw",
+)
+def screw_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Screws that a part's cap hides or whose head it stands on: the plate could not be screwed down."""
+    need = rule.limit(r.design)
+    covers = r.panel.envelopes("cover")
+    for near in _covers_near(r, need):
+        low, high = sorted(int(covers.owners[i]) for i in near[:2])
+        if low >= 0 or high < 0:
+            continue
+        placed = r.panel.by_number[high]
+        yield rule.finding(
+            placed.function.id,
+            detail=f"{placed.function.name} over the {r.panel.owner_name(low)} of {r.panel.module_of(low).module.name}",
+            spot=across(r, covers, near),
+            measured=Measure(value=near.gap),
+            needed=Measure(value=need),
+            fix=partial(move_to_settle, r, [placed], "covers"),
+            extra=f"{r.panel.module_of(low).module.id}-{r.panel.owner_name(low)}".replace(" ", "-"),
+        )
 
 
 def _swings(placed: Placed) -> bool:
@@ -262,7 +294,7 @@ def hand_wrong_side(r: Resolved, rule: Check) -> Iterator[Finding]:
         for p in r.placed
         if p.function.hand in ("left", "right")
         and duty_of(p.function, p.part) == "control"
-        and (r.modules[p.place.module].module.x + p.place.x < middle) != (p.function.hand == "left")
+        and (r.panel.point(p)[0] < middle) != (p.function.hand == "left")
     ]
     if wrong:
         yield rule.over(wrong, unit="on the wrong side")

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
-from wingboard.core.face.legend import Word, lettering, letterings, words_on
+from wingboard.core.face.legend import Word, lettering, letterings, words_inside, words_on_panel
 from wingboard.core.face.settle import Mover, move_to_settle
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
@@ -15,7 +15,9 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import TOUCH, VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.legends import written
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 
 MECHANISM = Source(kind="computed", note="360° / ways of the mechanism, kept when a stop limits it")
 FONT = Source(kind="computed", note="characters of the font that ships with the application")
@@ -32,26 +34,23 @@ FONT = Source(kind="computed", note="characters of the font that ships with the 
 def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Each function whose words run into something, with the worst place."""
     need = limit(r.design, "legend-clearance")
-    for module in r.modules.values():
-        for placed, word, other, gap in _clashes(r, module, need - VISIBLE).values():
-            yield rule.finding(
-                placed.function.id,
-                detail=f"“{word.run.text}” of {placed.function.name} and {other}",
-                spot=at(module, placed.place.x + word.x, placed.place.y + word.y),
-                measured=Measure(value=gap),
-                needed=Measure(value=need),
-                fix=lambda: (
-                    _other_side(r, module, placed) or move_to_settle(r, module, [placed], "words", "words_edge")
-                ),
-                extra=word.role,
-            )
+    for placed, word, other, gap in _clashes(r, need - VISIBLE).values():
+        yield rule.finding(
+            placed.function.id,
+            detail=f"“{word.run.text}” of {placed.function.name} and {other}",
+            spot=at(r.modules[placed.place.module], placed.place.x + word.x, placed.place.y + word.y),
+            measured=Measure(value=gap),
+            needed=Measure(value=need),
+            fix=lambda: _other_side(r, placed) or move_to_settle(r, [placed], "words", "words_edge"),
+            extra=word.role,
+        )
 
 
 Clash = tuple[Placed, Word, str, float]
 
 
-def _clashes(r: Resolved, module: ResolvedModule, need: float) -> dict[tuple[int, str], Clash]:
-    words, found = words_on(r, module)
+def _clashes(r: Resolved, need: float) -> dict[tuple[int, str], Clash]:
+    words, found = words_on_panel(r)
     worst: dict[tuple[int, str], Clash] = {}
 
     def note(i: int, other: str, gap: float) -> None:
@@ -64,17 +63,17 @@ def _clashes(r: Resolved, module: ResolvedModule, need: float) -> dict[tuple[int
         a, b = (found[i] for i in near[:2])
         later, earlier = (near.b, a) if a[1].role == "name" else (near.a, b)
         note(later, f"“{earlier[1].run.text}” of {earlier[0].function.name}", near.gap)
-    covers = module.envelopes("cover")
+    covers = r.panel.envelopes("cover")
     for i, j, gap in words.near(covers, need):
-        owner = int(covers.owners[j])
-        note(i, module.owner_name(owner), gap)
-    for i, margin in enumerate(words.margins_inside(module.area)):
-        if margin < -TOUCH:
-            note(i, "the plate's edge", float(margin))
+        note(i, r.panel.owner_name(int(covers.owners[j])), gap)
+    for module in r.modules.values():
+        for i, margin in words_inside(r, module):
+            if margin < -TOUCH:
+                note(i, "the plate's edge", margin)
     return worst
 
 
-def _other_side(r: Resolved, module: ResolvedModule, placed: Placed) -> Fix | None:
+def _other_side(r: Resolved, placed: Placed) -> Fix | None:
     """Setting the name on the other side, when that is clear of everything."""
     legend = placed.function.legend
     if legend is None or legend.side not in ("above", "below") or legend.dx or legend.dy or legend.curved:
@@ -82,7 +81,7 @@ def _other_side(r: Resolved, module: ResolvedModule, placed: Placed) -> Fix | No
     side = "below" if legend.side == "above" else "above"
     turned = legend.model_copy(update={"side": side})
     moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
-    if max(Mover(r, module, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
+    if max(Mover(r, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
         return None
     command = EditLegend(function=placed.function.id, side=turned.side)
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))

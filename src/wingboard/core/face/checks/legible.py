@@ -6,23 +6,23 @@ import math
 from collections.abc import Iterator
 from functools import partial
 
-from shapely import Polygon
+import numpy as np
 
 from wingboard.core.changes.commands.graphics import RemoveGraphic
 from wingboard.core.changes.commands.legends import SetStyle
 from wingboard.core.changes.commands.places import PlacePart
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.graphics import Drawing, graphic_shapes
-from wingboard.core.face.legend import letterings, words_on
+from wingboard.core.face.legend import letterings, words_on_panel
 from wingboard.core.face.reach import Sight, cap_needed, sight
 from wingboard.core.face.reference import traced_holes
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.resolved.design import Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 
 @check(
@@ -106,25 +106,19 @@ def _larger(r: Resolved, seen: Sight, need: float) -> Fix | None:
 def words_at_seam(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Words so near to a neighbouring module that they seem to belong to both."""
     need = rule.limit(r.design)
-    for module in r.modules.values():
-        others = [_in_module(module, other) for other in r.modules.values() if other is not module]
-        words, found = words_on(r, module)
-        for i, (placed, word) in enumerate(found):
-            apart = min((float(other.distance(words.cores[i])) for other in others), default=math.inf)
-            if apart - float(words.radii[i]) < need - VISIBLE:
-                yield rule.finding(
-                    placed.function.id,
-                    detail=f"“{word.run.text}” of {placed.function.name}",
-                    spot=at(module, placed.place.x + word.x, placed.place.y + word.y),
-                    measured=Measure(value=apart),
-                    needed=Measure(value=need),
-                    extra=f"{word.role}-{i}",
-                )
-
-
-def _in_module(module: ResolvedModule, other: ResolvedModule) -> Polygon:
-    """Another module in this one's coordinates."""
-    return area_of(moved(other.loop, other.module.x - module.module.x, other.module.y - module.module.y))
+    words, found = words_on_panel(r)
+    for i, (placed, word) in enumerate(found):
+        others = [m.area_in_opening for m in r.modules.values() if m.module.id != placed.place.module]
+        apart = min((float(other.distance(words.cores[i])) for other in others), default=math.inf) - words.radii[i]
+        if apart < need - VISIBLE:
+            yield rule.finding(
+                placed.function.id,
+                detail=f"“{word.run.text}” of {placed.function.name}",
+                spot=at(r.modules[placed.place.module], placed.place.x + word.x, placed.place.y + word.y),
+                measured=Measure(value=float(apart)),
+                needed=Measure(value=need),
+                extra=f"{word.role}-{letterings(r)[placed.number].words.index(word)}",
+            )
 
 
 @check(
@@ -154,46 +148,48 @@ def graphic_clash(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _clashes(r: Resolved, rule: Check, placards: bool) -> Iterator[Finding]:
     need = limit(r.design, "legend-clearance")
-    for module in r.modules.values():
-        for ident, (drawing, other, gap) in _worst(r, module, need).items():
-            if (drawing.graphic.kind == "placard") is not placards:
-                continue
-            x0, y0, x1, y1 = drawing.room
-            take = Fix(label="Take it off the face", commands=(RemoveGraphic(graphic=ident),))
-            yield rule.finding(
-                ident,
-                detail=f"{drawing.graphic.kind} “{drawing.graphic.text or drawing.graphic.symbol or ''}” and {other}",
-                spot=at(module, (x0 + x1) / 2, (y0 + y1) / 2),
-                measured=Measure(value=gap),
-                needed=Measure(value=need),
-                fix=None if placards else take,
-            )
+    for ident, (module, drawing, other, gap) in _worst(r, need).items():
+        if (drawing.graphic.kind == "placard") is not placards:
+            continue
+        x0, y0, x1, y1 = drawing.room
+        take = Fix(label="Take it off the face", commands=(RemoveGraphic(graphic=ident),))
+        yield rule.finding(
+            ident,
+            detail=f"{drawing.graphic.kind} “{drawing.graphic.text or drawing.graphic.symbol or ''}” and {other}",
+            spot=at(module, (x0 + x1) / 2, (y0 + y1) / 2),
+            measured=Measure(value=gap),
+            needed=Measure(value=need),
+            fix=None if placards else take,
+        )
 
 
-def _worst(r: Resolved, module: ResolvedModule, need: float) -> dict[str, tuple[Drawing, str, float]]:
-    shapes, drawings = graphic_shapes(r, module)
-    worst: dict[str, tuple[Drawing, str, float]] = {}
+def _worst(r: Resolved, need: float) -> dict[str, tuple[ResolvedModule, Drawing, str, float]]:
+    shapes, drawings = graphic_shapes(r)
+    worst: dict[str, tuple[ResolvedModule, Drawing, str, float]] = {}
     if not drawings:
         return worst
 
     def note(i: int, other: str, gap: float) -> None:
-        ident = drawings[i].graphic.id
-        if ident not in worst or gap < worst[ident][2]:
-            worst[ident] = (drawings[i], other, gap)
+        module, drawing = drawings[i]
+        if drawing.graphic.id not in worst or gap < worst[drawing.graphic.id][3]:
+            worst[drawing.graphic.id] = (module, drawing, other, gap)
 
-    covers = module.envelopes("cover")
+    covers = r.panel.envelopes("cover")
     for i, j, gap in shapes.near(covers, need - VISIBLE):
-        note(i, module.owner_name(int(covers.owners[j])), gap)
-    words, found = words_on(r, module)
+        note(i, r.panel.owner_name(int(covers.owners[j])), gap)
+    words, found = words_on_panel(r)
     for i, j, gap in shapes.near(words, need - VISIBLE):
         note(i, f"“{found[j][1].run.text}” of {found[j][0].function.name}", gap)
     for near in shapes.closer_than(need - VISIBLE):
-        if "placard" in (drawings[near.a].graphic.kind, drawings[near.b].graphic.kind):
-            i, j = (near.a, near.b) if drawings[near.a].graphic.kind == "placard" else (near.b, near.a)
-            note(i, f"{drawings[j].graphic.kind} “{drawings[j].graphic.text}”", near.gap)
-    for i, margin in enumerate(shapes.margins_inside(module.area)):
-        if margin < -VISIBLE:
-            note(i, "the plate's edge", float(margin))
+        kinds = [drawings[i][1].graphic.kind for i in near[:2]]
+        if "placard" in kinds:
+            i, j = (near.a, near.b) if kinds[0] == "placard" else (near.b, near.a)
+            note(i, f"{drawings[j][1].graphic.kind} “{drawings[j][1].graphic.text}”", near.gap)
+    for module in r.modules.values():
+        which = np.array([i for i, (on, _) in enumerate(drawings) if on is module], dtype=np.int64)
+        for i, margin in zip(which, shapes.margins_of(which, module.area_in_opening), strict=True):
+            if margin < -VISIBLE:
+                note(int(i), "the plate's edge", float(margin))
     return worst
 
 

@@ -2,21 +2,29 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from functools import partial
 from typing import NamedTuple
 
+import shapely
+import shapely.ops
+
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.modules import EditScrew, SetFixings
 from wingboard.core.changes.commands.places import MoveItems
-from wingboard.core.face.checks.spots import at, between
+from wingboard.core.face.checks.spots import at, between, of
 from wingboard.core.face.rules import RoomNeeded, bridge_needed
 from wingboard.core.face.settle import move_to_settle
-from wingboard.core.findings.finding import Finding, Fix, Measure, Severity
+from wingboard.core.findings.finding import Finding, Fix, FixMaker, Measure, Severity, Spot
 from wingboard.core.findings.limits import source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.shapeset import Near
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.modules import Layer
-from wingboard.core.resolved.design import Placed, Resolved, ResolvedModule
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import plates
 
 SNAPS = 0.5
@@ -54,22 +62,20 @@ def _movable(module: ResolvedModule, owners: tuple[int, int]) -> list[Placed]:
     return [module.by_number[o] for o in owners if o >= 0]
 
 
-def _pair_finding(
-    r: Resolved, rule: Check, module: ResolvedModule, owners: tuple[int, int], web: Web
-) -> Finding | None:
+def _pair_finding(r: Resolved, rule: Check, module: ResolvedModule, owners: tuple[int, int], web: Web) -> Finding:
     movable = _movable(module, owners)
-    if not movable:
-        return None
+    subjects = [p.function.id for p in movable] or [module.module.id]
+    screws = [module.owner_name(o).replace(" ", "-") for o in sorted(owners) if o < 0]
     names = " to ".join(module.owner_name(o) for o in owners)
     return rule.finding(
-        *(p.function.id for p in movable),
+        *subjects,
         detail=f"{names}, {web.layer.name.lower()} layer",
         spot=between(module, module.openings(web.layer.id), web.near),
         measured=Measure(value=web.near.gap),
         needed=Measure(value=web.need.value),
         source=source_of(r.design, web.need.limit),
-        fix=partial(move_to_settle, r, module, movable, "openings"),
-        extra="" if len(movable) == 2 else module.owner_name(min(owners)).replace(" ", "-"),
+        fix=partial(move_to_settle, r, movable, "openings"),
+        extra="-".join(screws),
         severity=_softened(web.near.gap, web.need) if rule.code == "face.bridge-thin" else None,
     )
 
@@ -96,9 +102,7 @@ def holes_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs whose openings run into each other in some layer."""
     for module, owners, web in _pairs(r):
         if web.near.gap < 0 and not web.nuts:
-            found = _pair_finding(r, rule, module, owners, web)
-            if found:
-                yield found
+            yield _pair_finding(r, rule, module, owners, web)
 
 
 @check(
@@ -113,9 +117,7 @@ def nut_bores_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs whose hidden nuts would share one bore."""
     for module, owners, web in _pairs(r):
         if web.near.gap < 0 and web.nuts:
-            found = _pair_finding(r, rule, module, owners, web)
-            if found:
-                yield found
+            yield _pair_finding(r, rule, module, owners, web)
 
 
 @check(
@@ -131,13 +133,11 @@ def bridge_thin(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs with too little between them, and openings too near the edge."""
     for module, owners, web in _pairs(r):
         if web.near.gap >= 0:
-            found = _pair_finding(r, rule, module, owners, web)
-            if found:
-                yield found
+            yield _pair_finding(r, rule, module, owners, web)
     for module in r.modules.values():
-        for placed, (layer, margin, need) in edge_margins(r, module).items():
-            if margin >= 0:
-                yield _edge_finding(r, rule, module, module.by_number[placed], layer, margin, need)
+        for owner, edge in edge_margins(r, module).items():
+            if edge[1] >= 0:
+                yield _edge_finding(r, rule, module, owner, edge)
 
 
 @check(
@@ -151,16 +151,16 @@ def bridge_thin(r: Resolved, rule: Check) -> Iterator[Finding]:
 def off_module(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts with an opening that crosses the edge."""
     for module in r.modules.values():
-        for placed, (layer, margin, need) in edge_margins(r, module).items():
-            if margin < 0:
-                yield _edge_finding(r, rule, module, module.by_number[placed], layer, margin, need)
+        for owner, edge in edge_margins(r, module).items():
+            if edge[1] < 0:
+                yield _edge_finding(r, rule, module, owner, edge)
 
 
 Edge = tuple[Layer, float, RoomNeeded]
 
 
 def edge_margins(r: Resolved, module: ResolvedModule) -> dict[int, Edge]:
-    """For each part with too little to the edge in some layer, where it is worst."""
+    """For each part or screw with too little to the edge in some layer, by its owner number, where it is worst."""
 
     def compute() -> dict[int, Edge]:
         worst: dict[int, Edge] = {}
@@ -169,27 +169,58 @@ def edge_margins(r: Resolved, module: ResolvedModule) -> dict[int, Edge]:
             margins = shapes.margins_inside(module.area)
             for i in (margins < need.value - VISIBLE).nonzero()[0]:
                 owner, margin = int(shapes.owners[i]), float(margins[i])
-                if owner >= 0 and (owner not in worst or margin - need.value < worst[owner][1] - worst[owner][2].value):
+                if owner not in worst or margin - need.value < worst[owner][1] - worst[owner][2].value:
                     worst[owner] = (layer, margin, need)
         return worst
 
     return r.once(f"edges of {module.module.id}", compute)
 
 
-def _edge_finding(
-    r: Resolved, rule: Check, module: ResolvedModule, placed: Placed, layer: Layer, margin: float, need: RoomNeeded
-) -> Finding:
+def _edge_finding(r: Resolved, rule: Check, module: ResolvedModule, owner: int, edge: Edge) -> Finding:
+    layer, margin, need = edge
+    spot, subject, fix, extra = _of_screw(module, owner, need) if owner < 0 else _of_part(r, module, owner)
     return rule.finding(
-        placed.function.id,
-        detail=f"{placed.function.name} to the edge, {layer.name.lower()} layer",
-        spot=at(module, placed.place.x, placed.place.y),
+        subject,
+        detail=f"{module.owner_name(owner)} to the edge, {layer.name.lower()} layer",
+        spot=spot,
         measured=Measure(value=margin),
         needed=Measure(value=need.value),
         source=source_of(r.design, need.limit),
-        fix=lambda: move_to_settle(r, module, [placed], "edge") or _to_the_middle(module, placed),
-        extra="edge",
+        fix=fix,
+        extra=extra,
         severity=_softened(margin, need) if rule.code == "face.bridge-thin" else None,
     )
+
+
+def _of_part(r: Resolved, module: ResolvedModule, owner: int) -> tuple[Spot, str, FixMaker, str]:
+    placed = module.by_number[owner]
+
+    def inside() -> Fix | None:
+        if placed.function.locked:
+            return None
+        return move_to_settle(r, [placed], "edge") or _to_the_middle(module, placed)
+
+    return of(placed), placed.function.id, inside, "edge"
+
+
+def _of_screw(module: ResolvedModule, owner: int, need: RoomNeeded) -> tuple[Spot, str, FixMaker, str]:
+    """A screw too near the edge: further in, along its corner's diagonal or, placed by hand, the shortest way."""
+    screw = module.screw(owner)
+    least = need.value + screw.hole / 2
+
+    def further_in() -> Fix | None:
+        if screw.by_hand is None:
+            inset = math.ceil(least * 10 - 1e-6) / 10
+            command: Command = SetFixings(module=module.module.id, inset=inset)
+            return Fix(label=f"Set the corner screws {inset:g} mm in", commands=(command,))
+        room = module.area.buffer(-least - VISIBLE)
+        if room.is_empty:
+            return None
+        spot = shapely.ops.nearest_points(room, shapely.Point(screw.x, screw.y))[0]
+        command = EditScrew(module=module.module.id, screw=screw.by_hand, x=round(spot.x, 2), y=round(spot.y, 2))
+        return Fix(label=f"Move {screw.name} in", commands=(command,))
+
+    return at(module, screw.x, screw.y), module.module.id, further_in, f"{screw.name.replace(' ', '-')}-edge"
 
 
 def _to_the_middle(module: ResolvedModule, placed: Placed) -> Fix:

@@ -12,7 +12,8 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.resolved.design import Placed, Resolved
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import clamped, plates, thread_needed
 
 
