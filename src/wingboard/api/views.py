@@ -48,13 +48,14 @@ class GraphicView(BaseModel):
 
 
 class FixingView(BaseModel):
-    """A corner screw."""
+    """A screw; ``by_hand`` is its id where a hand placed it."""
 
     name: str
     x: float
     y: float
     hole: float
     head: float
+    by_hand: str | None
 
 
 class ModuleView(BaseModel):
@@ -147,7 +148,7 @@ def _size(r: Resolved) -> tuple[float, float]:
 
 def _module(resolved: ResolvedModule) -> ModuleView:
     module, (width, height) = resolved.module, resolved.size
-    fixings = [FixingView(name=f.name, x=f.x, y=f.y, hole=f.hole, head=f.head) for f in resolved.fixings]
+    fixings = [FixingView(**f._asdict()) for f in resolved.fixings]
     return ModuleView(
         id=module.id,
         name=module.name,

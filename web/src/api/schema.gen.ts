@@ -2680,7 +2680,7 @@ export interface components {
         };
         /**
          * FixingView
-         * @description A corner screw.
+         * @description A screw; ``by_hand`` is its id where a hand placed it.
          */
         FixingView: {
             /** Name */
@@ -2693,6 +2693,8 @@ export interface components {
             hole: number;
             /** Head */
             head: number;
+            /** By Hand */
+            by_hand: string | null;
         };
         /**
          * Fixings

@@ -29,16 +29,9 @@ export function Modules({ chain }: { chain: Chain | null }) {
         <p className="flex items-center justify-between">
           <b className="text-[12px]">Modules</b> <Button onClick={add}>Add a module</Button>
         </p>
-        <div className="mt-1 grid grid-cols-[minmax(0,2fr)_repeat(5,minmax(0,1fr))_24px] items-start gap-1.5">
-          {["name", "width", "height", "x", "y", "± wide", ""].map((head) => (
-            <span key={head} className="text-[11px] text-faint" aria-hidden="true">
-              {head}
-            </span>
-          ))}
-          {view.modules.map((module) => (
-            <ModuleRow key={module.id} module={module} />
-          ))}
-        </div>
+        {view.modules.map((module) => (
+          <ModuleRow key={module.id} module={module} />
+        ))}
         {chain && <ChainLine chain={chain} />}
         <Split />
       </section>
@@ -82,14 +75,22 @@ function ModuleRow({ module }: { module: ModuleView }) {
   const size = (width: number, height: number) =>
     void send([{ do: "resize_module", module: module.id, width, height }]);
   return (
-    <>
-      <TextField
-        bare
-        label="Name of the module"
-        value={module.name}
-        needed
-        onCommit={(name) => void send([{ do: "edit_module", module: module.id, name }])}
-      />
+    <div className="mt-1.5 grid grid-cols-5 items-start gap-1.5">
+      <div className="col-span-5 grid grid-cols-[minmax(0,1fr)_24px] gap-1.5">
+        <TextField
+          bare
+          label="Name of the module"
+          value={module.name}
+          needed
+          onCommit={(name) => void send([{ do: "edit_module", module: module.id, name }])}
+        />
+        <TakeAway what={module.name} onTake={() => void send([{ do: "remove_module", module: module.id }])} />
+      </div>
+      {["width", "height", "x", "y", "± wide"].map((head) => (
+        <span key={head} className="-mb-1 text-[11px] text-faint" aria-hidden="true">
+          {head}
+        </span>
+      ))}
       <LengthField
         bare
         label={`${module.name}, width`}
@@ -120,8 +121,7 @@ function ModuleRow({ module }: { module: ModuleView }) {
         value={view.design.modules.find((p) => p.id === module.id)?.tolerance ?? 0}
         onCommit={(tolerance) => void send([{ do: "edit_module", module: module.id, tolerance }])}
       />
-      <TakeAway what={module.name} onTake={() => void send([{ do: "remove_module", module: module.id }])} />
-    </>
+    </div>
   );
 }
 

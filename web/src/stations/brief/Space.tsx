@@ -9,6 +9,7 @@ import { ChoiceField, TextField } from "../../ui/fields";
 import { FrontElevation } from "./FrontElevation";
 import { KeepOuts } from "./KeepOuts";
 import { Modules } from "./Modules";
+import { Screws } from "./Screws";
 import { OpeningForm } from "./OpeningForm";
 import { Person } from "./Person";
 import { SideElevation } from "./SideElevation";
@@ -63,6 +64,7 @@ export function Space() {
       <Person brief={brief} set={set} send={one} />
       <KeepOuts view={view} />
       <Modules chain={follows.data?.chain ?? null} />
+      <Screws />
     </section>
   );
 }
