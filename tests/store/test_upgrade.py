@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 
+from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.document import read_design, write_design
@@ -22,8 +23,8 @@ DATA = Path(__file__).parents[1] / "data"
 FORMAT_1 = DATA / "format-1"
 FILES = sorted(path for folder in DATA.glob("format-*") for path in folder.glob("*.json"))
 
-RENAMED = {"panels": "modules", "panel": "module", "signal": "line", "weight": "risk"}
-"""What the second format calls the fields of the first."""
+RENAMED = {"panels": "modules", "panel": "module", "signal": "line", "weight": "risk", "ac": "current"}
+"""What today's format calls the fields of earlier ones."""
 
 
 def leaves(value: Any, path: str = "") -> dict[str, Any]:
@@ -42,7 +43,9 @@ def expected(path: str, value: Any) -> Any:
     """What today's document has in that place."""
     if path == ".version":
         return FORMAT
-    if path.endswith(".board"):
+    if path.endswith(".switches.current"):
+        return {True: "AC", False: ""}[value]
+    if path.endswith(".board") and value in ("uno", "mega"):
         return {"uno": "atmega328p", "mega": "atmega2560"}[value]
     if path.startswith(".controllers[") and path.endswith(".name"):
         return value.replace("Uno ", "ATmega328P ").replace("Mega ", "ATmega2560 ")
@@ -73,6 +76,23 @@ def test_a_database_of_the_first_format_opens_is_undone_and_goes_on(tmp_path: Pa
     fresh = Desk(desk.database)
     assert fresh.open("every-command").design == kept.state.design
     assert fresh.undo("every-command", 115).state.design == before.design
+    desk.database.close()
+
+
+def test_a_database_of_the_second_format_opens_is_undone_and_goes_on(tmp_path: Path) -> None:
+    shutil.copy(DATA / "format-2" / "wingboard.db", tmp_path / "wingboard.db")
+    desk = Desk(Database(tmp_path / "wingboard.db"))
+    head = desk.head("every-command")
+    for number in range(1, head + 1):
+        assert desk.open("every-command", number).design.version == FORMAT
+    before = desk.open("every-command")
+    assert before.design == read_design((DATA / "format-2" / "exported.json").read_text("utf-8"), catalogue())
+    said = {f.id: (f.switches.volts, f.switches.current, f.switches.kind) for f in before.design.functions}
+    assert (said["f1"], said["f8"], said["f9"]) == ((230, "AC", "AC"), (110, "", "AC"), (12, "", "DC"))
+    kept = desk.command("every-command", head, (EditFunction(function="f1", name="Renamed"),))
+    fresh = Desk(desk.database)
+    assert fresh.open("every-command").design == kept.state.design
+    assert fresh.undo("every-command", head + 1).state.design == before.design
     desk.database.close()
 
 

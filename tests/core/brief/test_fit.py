@@ -34,7 +34,7 @@ def with_brief(design: Design, **changes: Any) -> Design:
     commands: list[Command] = []
     if "seat" in changes:
         commands.append(SetSeat(**changes.pop("seat")))
-    for measured in ("widths", "heights"):
+    for measured in ("widths", "heights", "diagonals"):
         for place, value in enumerate(changes.pop(measured, ()), 1):
             entry = {"of": measured, "place": place, "value": value}
             commands.append(MeasureOpening.model_validate(entry))
@@ -46,6 +46,24 @@ def laser(**changes: Any) -> Machine:
     return Machine.model_validate(
         {"id": "laser", "name": "Laser", "kind": "laser", "bed_width": 300, "bed_height": 200, **changes}
     )
+
+
+@pytest.mark.parametrize(("leans", "speaks"), [(0.5, False), (0.7, True), (-0.7, True), (30.0, True)])
+def test_an_opening_out_of_square_has_so_much_less_width(leans: float, speaks: bool) -> None:
+    # The corners of a parallelogram of 201 × 121 mm whose top is shifted: its diagonals by their distances.
+    corners = [(0, 0), (201, 0), (201 + leans, 121 - 1e-9), (leans, 121 - 1e-9)]
+    height = math.sqrt(121**2 - leans**2)
+    corners = [(x, height if y else 0) for x, y in corners]
+    diagonals = (math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3]))
+    design = with_brief(plate(), diagonals=diagonals)
+    findings = found(design, "brief.out-of-square")
+    assert bool(findings) is speaks
+    if findings:
+        assert findings[0].measured is not None
+        assert findings[0].measured.value == pytest.approx(abs(leans), abs=1e-6)
+    x0, _, x1, _ = area_of(fitting_opening(design.brief).loop()).bounds
+    assert x1 - x0 == pytest.approx(201 - abs(leans), abs=1e-6)
+    assert bool(found(design, "brief.module-too-large")) is (abs(leans) > 0.4)  # the plate is 200 wide, the gap 0.3
 
 
 BEDS = [

@@ -175,7 +175,7 @@ def test_what_is_exported_is_read_back_the_same() -> None:
                 "event": "heat",
                 "volts": 24,
                 "amps": 6.5,
-                "ac": True,
+                "current": "AC",
                 "bus": "B",
                 "indicator": "amber lamp",
                 "risk": "guarded",

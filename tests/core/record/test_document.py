@@ -11,6 +11,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design, write_design
 from wingboard.core.record.errors import UnreadableDesign
+from wingboard.core.record.upgrade import FORMAT
 
 GOOD = json.loads(write_design(plate(("toggle-large-on-off", 40, 40))))
 
@@ -41,7 +42,7 @@ BAD = [
     ("not json", "{", ""),
     ("a list", "[]", "format"),
     ("another format", '{"format": "drawing"}', "format"),
-    ("a newer version", changed(version=3), "version"),
+    ("a newer version", changed(version=FORMAT + 1), "version"),
     ("NaN", with_place(x=float("nan")), ""),
     ("infinite", '{"name": "x", "brief": {"depth": 1e999}}', "brief.depth"),
     ("a huge number", with_place(x=1e300), "functions[0].place.x"),

@@ -29,18 +29,19 @@ export const setBrief = (changes: BriefChanges): Command => ({ do: "set_brief", 
 export type OpeningSize = Omit<Extract<Command, { do: "resize_opening" }>, "do">;
 export const resizeOpening = (changes: OpeningSize): Command => ({ do: "resize_opening", ...changes });
 export const measureOpening = (
-  measured: "widths" | "heights",
+  measured: "widths" | "heights" | "diagonals",
   place: number,
   value: number | null,
 ): Command => ({ do: "measure_opening", of: measured, place, value });
 /** Another opening: what was measured of the old one goes. */
 export const replaceOpening = (
   opening: NonNullable<BriefChanges["opening"]>,
-  old: { widths: readonly number[]; heights: readonly number[] },
+  old: { widths: readonly number[]; heights: readonly number[]; diagonals: readonly number[] },
 ): Command[] => [
   setBrief({ opening }),
   ...old.widths.map((_, n) => measureOpening("widths", old.widths.length - n, null)),
   ...old.heights.map((_, n) => measureOpening("heights", old.heights.length - n, null)),
+  ...old.diagonals.map((_, n) => measureOpening("diagonals", old.diagonals.length - n, null)),
 ];
 export type SeatChanges = Omit<Extract<Command, { do: "set_seat" }>, "do">;
 export const setSeat = (changes: SeatChanges): Command => ({ do: "set_seat", ...changes });

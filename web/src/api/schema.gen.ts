@@ -916,7 +916,8 @@ export interface components {
              *       "event": "",
              *       "volts": 0,
              *       "amps": 0,
-             *       "ac": false,
+             *       "current": "",
+             *       "through": "",
              *       "bus": ""
              *     }
              */
@@ -1552,6 +1553,12 @@ export interface components {
              */
             heights: number[];
             /**
+             * Diagonals
+             * @description From its lower left corner to the upper right, and across that
+             * @default []
+             */
+            diagonals: number[];
+            /**
              * Process
              * @description How the plates' edges are made; sets the usual gap
              */
@@ -1900,10 +1907,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
             /** Name */
             name: string;
             /**
@@ -1918,6 +1925,7 @@ export interface components {
              *       },
              *       "widths": [],
              *       "heights": [],
+             *       "diagonals": [],
              *       "gap": 0.3,
              *       "depth": 90,
              *       "keepouts": [],
@@ -2180,8 +2188,13 @@ export interface components {
             volts?: number | null;
             /** Amps */
             amps?: number | null;
-            /** Ac */
-            ac?: boolean | null;
+            /** Current */
+            current?: ("" | "AC" | "DC") | null;
+            /**
+             * Through
+             * @description What carries the load in the control's stead
+             */
+            through?: ("" | "relay" | "contactor" | "transistor") | null;
             /** Bus */
             bus?: string | null;
             /** Indicator */
@@ -2790,7 +2803,8 @@ export interface components {
              *       "event": "",
              *       "volts": 0,
              *       "amps": 0,
-             *       "ac": false,
+             *       "current": "",
+             *       "through": "",
              *       "bus": ""
              *     }
              */
@@ -3452,7 +3466,7 @@ export interface components {
         };
         /**
          * MeasureOpening
-         * @description Set one of up to three measured widths or heights of the opening; none takes it away.
+         * @description Set one of up to three measured widths or heights of the opening, or of its two diagonals; none takes it away.
          */
         MeasureOpening: {
             /**
@@ -3464,7 +3478,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "widths" | "heights";
+            of: "widths" | "heights" | "diagonals";
             /**
              * Place
              * @description The first, second or third reading
@@ -5250,10 +5264,19 @@ export interface components {
              */
             amps: number;
             /**
-             * Ac
-             * @default false
+             * Current
+             * @description Alternating or direct, where it is said
+             * @default
+             * @enum {string}
              */
-            ac: boolean;
+            current: "" | "AC" | "DC";
+            /**
+             * Through
+             * @description What carries the load in the control's stead; the control drives it
+             * @default
+             * @enum {string}
+             */
+            through: "" | "relay" | "contactor" | "transistor";
             /**
              * Bus
              * @default

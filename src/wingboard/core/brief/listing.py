@@ -14,10 +14,10 @@ from wingboard.core.brief.wanted import load_in, read_line
 from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.functions import Duty, Function, HandSide, Moment, State, Switched
+from wingboard.core.record.functions import Current, Duty, Function, HandSide, Moment, State, Switched
 
 COLUMNS = (
-    "name", "group", "want", "event", "volts", "amps", "ac", "bus", "positions", "indicator",
+    "name", "group", "want", "event", "volts", "amps", "current", "bus", "positions", "indicator",
     "risk", "state", "duty", "of", "hand", "moment",
 )  # fmt: skip
 MOST_LINES = 2000
@@ -25,7 +25,7 @@ _SAME = {
     "function": "name", "what": "name", "control": "want", "kind": "want", "part": "want", "section": "group",
     "v": "volts", "a": "amps", "words": "positions", "light": "indicator", "shows": "of", "protects": "of",
     "when": "moment",
-    "weight": "risk",
+    "weight": "risk", "ac": "current",
 }  # fmt: skip
 _CHOICES: Mapping[str, tuple[str, ...]] = {
     "risk": ("normal", "guarded", "emergency"),
@@ -149,8 +149,8 @@ class _Reader:
         said = load_in(found.get("want", ""))
         volts = _figure("volts", found["volts"]) if "volts" in found else said.volts
         amps = _figure("amps", found["amps"]) if "amps" in found else said.amps
-        ac = found["ac"].lower() in ("yes", "true", "ac", "1", "x") if "ac" in found else said.ac
-        return Switched(event=found.get("event", ""), volts=volts, amps=amps, ac=ac, bus=found.get("bus", ""))
+        current = _current(found["current"]) if "current" in found else said.current
+        return Switched(event=found.get("event", ""), volts=volts, amps=amps, current=current, bus=found.get("bus", ""))
 
     def _of(self, cell: str) -> str:
         ident = self.ids.get(cell.lower()) or (cell if cell in self.taken else None)
@@ -164,6 +164,18 @@ class _Reader:
             n += 1
         self.taken.add(f"f{n}")
         return f"f{n}"
+
+
+def _current(cell: str) -> Current:
+    """“AC” or “DC”; a yes stands for AC, a no for what is not said."""
+    said = cell.strip().lower()
+    if said in ("ac", "yes", "true", "1", "x"):
+        return "AC"
+    if said == "dc":
+        return "DC"
+    if said in ("", "no", "false", "0", "-"):
+        return ""
+    raise _NotUnderstood(f"current “{cell[:20]}” is neither AC nor DC")
 
 
 def _figure(column: str, cell: str) -> float:
@@ -187,4 +199,4 @@ def _written(f: Function, names: Mapping[str, str]) -> tuple[str, ...]:
     belongs = names.get(f.of or "", "")
     words = " / ".join(f.positions)
     tail = (risk, state, f.duty or "", belongs, f.hand, f.moment)
-    return (f.name, f.group, f.want, s.event, *figures, "yes" if s.ac else "", s.bus, words, f.indicator, *tail)
+    return (f.name, f.group, f.want, s.event, *figures, s.current, s.bus, words, f.indicator, *tail)

@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
-from wingboard.core.record.functions import Duty, Function, Switched, Wanted
+from wingboard.core.record.functions import Current, Duty, Function, Switched, Wanted
 from wingboard.core.record.part import Family, Part
 
 KINDS: tuple[tuple[Family, str], ...] = (
@@ -106,5 +106,6 @@ def load_in(text: str) -> Switched:
     """Volts and amperes named in a text."""
     volts, amps = _VOLTS.search(text), _AMPS.search(text)
     figure = float(amps[1].replace(",", ".")) / (1000 if amps[2] else 1) if amps else 0.0
-    alternating = bool(volts and (volts[2] or "").lower() == "ac") or bool(re.search(r"\bAC\b", text))
-    return Switched(volts=float(volts[1].replace(",", ".")) if volts else 0.0, amps=figure, ac=alternating)
+    named = (volts[2] if volts else "") or next(iter(re.findall(r"\b[AD]C\b", text)), "")
+    current: Current = "AC" if named.upper() == "AC" else "DC" if named.upper() == "DC" else ""
+    return Switched(volts=float(volts[1].replace(",", ".")) if volts else 0.0, amps=figure, current=current)

@@ -31,14 +31,31 @@ StopRole = Literal["real", "theatrical", "power"]
 Moment = Literal["", "start", "run", "stop", "emergency", "service"]
 
 
+Current = Literal["", "AC", "DC"]
+Carrier = Literal["", "relay", "contactor", "transistor"]
+AC_UNLESS_SAID = 50.0
+"""A load of so many volts or more counts as AC unless DC is said (common practice)."""
+
+
 class Switched(Record):
     """What a function switches: an event in the panel's logic, a load with volts and amperes, the bus it hangs on."""
 
     event: Words = ""
     volts: Annotated[float, Field(ge=0, le=1000)] = 0.0
     amps: Annotated[float, Field(ge=0, le=200)] = 0.0
-    ac: bool = False
+    current: Current = Field("", description="Alternating or direct, where it is said")
+    through: Carrier = Field("", description="What carries the load in the control's stead; the control drives it")
     bus: Words = ""
+
+    @property
+    def alternating(self) -> bool:
+        """Whether the load counts as AC: as said, and from 50 V on unless DC is said."""
+        return self.current == "AC" or (self.current == "" and self.volts >= AC_UNLESS_SAID)
+
+    @property
+    def kind(self) -> str:
+        """“AC” or “DC”, as it counts."""
+        return "AC" if self.alternating else "DC"
 
 
 class Wanted(Record):

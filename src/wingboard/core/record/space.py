@@ -12,11 +12,13 @@ from pydantic import Field
 
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.geometry.rounded import Rounded, slab
+from wingboard.core.quantity import SMALLEST
 from wingboard.core.record.base import Distance, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline, RectOutline, stretched
 from wingboard.core.record.workshop import Money, Process
 
 PanelKind = Literal["cab", "vehicle", "boat", "machine", "prop", "aircraft", "other"]
+Two = Annotated[tuple[Size, ...], Field(max_length=2)]
 Three = Annotated[tuple[Size, ...], Field(max_length=3)]
 
 
@@ -60,6 +62,7 @@ class Brief(Record):
     opening: Outline = RectOutline(width=300, height=200)
     widths: Three = Field((), description="The opening's width measured at up to three places")
     heights: Three = Field((), description="Its height measured at up to three places")
+    diagonals: Two = Field((), description="From its lower left corner to the upper right, and across that")
     process: Process | None = Field(None, description="How the plates' edges are made; sets the usual gap")
     gap: Length = Field(0.3, description="Clearance wanted on every side of a module")
     depth: Size = Field(90, description="Free depth behind the front surface of the panel")
@@ -76,13 +79,28 @@ class Brief(Record):
     bought_price: Money | None = Field(None, description="What a bought one costs")
 
 
+def lean(brief: Brief) -> float:
+    """How far (mm) the opening's upright sides lean over its height, from its two diagonals; 0 until both are known.
+
+    A parallelogram of width w and diagonals d and e leans by (d² - e²)/4w (law of cosines, the two taken together).
+    """
+    if len(brief.diagonals) < 2:
+        return 0.0
+    x0, _, x1, _ = area_of(brief.opening.loop()).bounds
+    width = min((*brief.widths, x1 - x0))
+    one, other = brief.diagonals
+    return abs(one * one - other * other) / (4 * width)
+
+
 def fitting_opening(brief: Brief) -> Outline:
-    """The opening that a plate must pass: the outline drawn in to the least of the measured widths and heights."""
-    if not brief.widths and not brief.heights:
+    """The opening that a plate must pass: drawn in to the least measured width and height, and by how far it leans."""
+    aslant = lean(brief)
+    if not brief.widths and not brief.heights and not aslant:
         return brief.opening
     outline = brief.opening
     x0, y0, x1, y1 = area_of(outline.loop()).bounds
     width, height = min((*brief.widths, x1 - x0)), min((*brief.heights, y1 - y0))
+    width = max(width - aslant, SMALLEST)
     if isinstance(outline, RectOutline):
         return outline.model_copy(update={"width": width, "height": height})
     return stretched(outline, width, height)

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 2
+FORMAT = 3
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -108,5 +108,22 @@ def _acceptance_to_2(acceptance: Document) -> Document:
     return {**acceptance, "finding": CODES.get(code, code) + colon + subjects}
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2,)
+def _to_3(document: Document) -> Document:
+    """Whether a load is AC was a tick; what was not ticked had not been said."""
+    made = {**document, "version": 3}
+    if "functions" in made:
+        made["functions"] = _each(made["functions"], _function_to_3)
+    return made
+
+
+def _function_to_3(function: Document) -> Document:
+    switches = function.get("switches")
+    if not isinstance(switches, dict) or "ac" not in switches:
+        return function
+    kept = {name: value for name, value in switches.items() if name != "ac"}
+    said = {True: "AC", False: ""}.get(switches["ac"], switches["ac"]) if isinstance(switches["ac"], bool) else ""
+    return {**function, "switches": {**kept, "current": said}}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3)
 """What leads from each format to the next, the oldest first."""

@@ -6,7 +6,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
-import { DUTIES, HANDS, MOMENTS, ROLES, STATES, RISKS } from "./wishes";
+import { CARRIERS, CURRENTS, DUTIES, HANDS, MOMENTS, ROLES, STATES, RISKS } from "./wishes";
 
 interface Props {
   fn: Fn;
@@ -97,6 +97,8 @@ interface PieceProps extends Props {
 
 function Switches({ fn, edit }: PieceProps) {
   const { switches } = fn;
+  const { findings } = useDesign();
+  const licensed = findings.some((f) => f.code === "brief.licensed" && f.subjects.includes(fn.id));
   const change = (changes: Partial<typeof switches>) => edit(changes);
   return (
     <fieldset className="mt-3">
@@ -121,15 +123,21 @@ function Switches({ fn, edit }: PieceProps) {
         />
         <TextField label="On bus" value={switches.bus} onCommit={(bus) => change({ bus })} />
       </div>
-      <label className="mt-1.5 flex items-center gap-2 text-[12px]">
-        <input
-          type="checkbox"
-          checked={switches.ac}
-          onChange={(event) => change({ ac: event.target.checked })}
+      <div className="mt-2 grid grid-cols-2 gap-2.5">
+        <ChoiceField
+          label="Current"
+          value={switches.current}
+          options={CURRENTS}
+          onCommit={(current) => change({ current })}
         />
-        alternating current
-      </label>
-      {switches.volts > (switches.ac ? 50 : 120) && (
+        <ChoiceField
+          label="The load is carried by"
+          value={switches.through}
+          options={CARRIERS}
+          onCommit={(through) => change({ through })}
+        />
+      </div>
+      {licensed && (
         <p className="mt-1 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">
           This can kill. Leave its wiring to a licensed electrician.
         </p>

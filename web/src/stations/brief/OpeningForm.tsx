@@ -13,7 +13,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
-import { ThreeReadings } from "../../ui/ThreeReadings";
+import { Readings } from "../../ui/Readings";
 import { Trace } from "./Trace";
 
 interface Props {
@@ -97,15 +97,21 @@ export function OpeningForm({ set }: Props) {
       />
       {tracing && <Trace onClose={() => setTracing(false)} set={set} />}
       <div className="mt-3 grid grid-cols-1 gap-1.5">
-        <ThreeReadings
+        <Readings
           label="Width measured"
           values={brief.widths}
           onCommit={(_, place, mm) => void send([measureOpening("widths", place, mm)])}
         />
-        <ThreeReadings
+        <Readings
           label="Height measured"
           values={brief.heights}
           onCommit={(_, place, mm) => void send([measureOpening("heights", place, mm)])}
+        />
+        <Readings
+          label="Its two diagonals"
+          many={2}
+          values={brief.diagonals}
+          onCommit={(_, place, mm) => void send([measureOpening("diagonals", place, mm)])}
         />
       </div>
       <div className="mt-3 grid grid-cols-3 gap-2.5">

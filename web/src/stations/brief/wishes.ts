@@ -5,6 +5,19 @@ export const RISKS = [
   ["emergency", "Emergency"],
 ] as const;
 
+export const CURRENTS = [
+  ["", "Not said: AC from 50 V on"],
+  ["AC", "Alternating, AC"],
+  ["DC", "Direct, DC"],
+] as const;
+
+export const CARRIERS = [
+  ["", "The control itself"],
+  ["relay", "A relay"],
+  ["contactor", "A contactor"],
+  ["transistor", "A transistor"],
+] as const;
+
 export const STATES = [
   ["wanted", "Wanted"],
   ["pending", "Pending: decided later"],

@@ -6,7 +6,7 @@ import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/field
 import { shown } from "../../ui/figures";
 import type { Edit } from "./edit";
 import { Combine, CutOut } from "./MineTools";
-import { ThreeReadings } from "../../ui/ThreeReadings";
+import { Readings } from "../../ui/Readings";
 
 const NAMES: Record<Reading["of"], string> = {
   bush: "Bush or neck",
@@ -110,7 +110,7 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
   return (
     <li className="grid grid-cols-[72px_minmax(0,1fr)_54px_78px] items-center gap-1.5 border-t border-rule py-1">
       <span className="text-[12px]/[15px]">{NAMES[of]}</span>
-      <ThreeReadings
+      <Readings
         quiet
         label={NAMES[of]}
         values={values}

@@ -66,7 +66,7 @@ def load_unprotected(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 
 def _breaker(f: Function, rating: float) -> AddFunction:
-    carried = Switched(volts=f.switches.volts, amps=f.switches.amps, ac=f.switches.ac, bus=f.switches.bus)
+    carried = Switched(volts=f.switches.volts, amps=f.switches.amps, current=f.switches.current, bus=f.switches.bus)
     return AddFunction(
         name=f"{f.name} breaker"[:120], group=f.group, want=f"breaker {rating:g} A", of=f.id, switches=carried
     )
@@ -228,20 +228,21 @@ def _asks_for_guard(f: Function) -> bool:
     "brief.licensed",
     severity="judge",
     title="For a licensed electrician",
-    measures="volts of a load: over 50 V AC or 120 V DC",
+    measures="volts of a load: over 50 V AC or 120 V DC; from 50 V on it counts as AC unless DC is said",
     limits=("touch-ac", "touch-dc"),
     reads=("brief", "wishes", "parts", "limits"),
 )
 def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Loads above the voltages a hobbyist may wire."""
     for f in r.design.functions:
-        most = limit(r.design, "touch-ac" if f.switches.ac else "touch-dc")
+        most = limit(r.design, "touch-ac" if f.switches.alternating else "touch-dc")
         if f.switches.volts > most:
-            kind = "AC" if f.switches.ac else "DC"
+            kind, unsaid = f.switches.kind, "" if f.switches.current else " (DC is not said)"
             yield rule.finding(
                 f.id,
-                detail=f"{f.name}: {f.switches.volts:g} V {kind} can kill. Leave its wiring to a licensed electrician, "
-                "with connectors and covers of its own and the plate earthed.",
+                detail=f"{f.name}: {f.switches.volts:g} V {kind}{unsaid} can kill. "
+                "Leave its wiring to a licensed electrician, with connectors and covers of its own and the plate "
+                "earthed.",
                 measured=Measure(value=f.switches.volts, unit=f"V {kind}"),
                 needed=Measure(value=most, unit=f"V {kind}"),
                 most=True,

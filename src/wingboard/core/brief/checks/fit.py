@@ -15,6 +15,7 @@ from wingboard.core.findings.limits import limit, source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.space import lean
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import plates
@@ -45,6 +46,28 @@ def opening_uneven(r: Resolved, rule: Check) -> Iterator[Finding]:
                 most=True,
                 extra=what,
             )
+
+
+@check(
+    "brief.out-of-square",
+    severity="judge",
+    title="The opening is out of square",
+    measures="how far its sides lean over its height, from its two diagonals, against the gaps on both sides",
+    source=Source(kind="computed", note="difference of the squared diagonals, over four times the width"),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
+)
+def out_of_square(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Openings that lean by more than the gaps allow; a square plate passes only what is left of the width."""
+    brief = r.design.brief
+    aslant = lean(brief)
+    if aslant > 2 * brief.gap + VISIBLE:
+        one, other = brief.diagonals
+        yield rule.finding(
+            detail=f"Its diagonals read {one:.1f} and {other:.1f}: it leans, and a square plate has so much less width",
+            measured=Measure(value=aslant),
+            needed=Measure(value=2 * brief.gap),
+            most=True,
+        )
 
 
 @check(

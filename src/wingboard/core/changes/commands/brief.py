@@ -50,10 +50,10 @@ class ResizeOpening(Saying):
 
 
 class MeasureOpening(Saying):
-    """Set one of up to three measured widths or heights of the opening; none takes it away."""
+    """Set one of up to three measured widths or heights of the opening, or of its two diagonals; none takes it away."""
 
     do: Literal["measure_opening"] = "measure_opening"
-    of: Literal["widths", "heights"]
+    of: Literal["widths", "heights", "diagonals"]
     place: Annotated[int, Field(ge=1, le=3)] = Field(description="The first, second or third reading")
     value: Size | None
 

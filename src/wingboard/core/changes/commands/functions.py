@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.functions import Duty, HandSide, Moment, Risk, State, StopRole, Wanted
+from wingboard.core.record.functions import Carrier, Current, Duty, HandSide, Moment, Risk, State, StopRole, Wanted
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
 
@@ -33,7 +33,8 @@ class EditFunction(Saying):
     event: Words | None = Field(None, description="In the panel's logic, that it switches")
     volts: Annotated[float, Field(ge=0, le=1000)] | None = Field(None, description="Of the load it switches")
     amps: Annotated[float, Field(ge=0, le=200)] | None = None
-    ac: bool | None = None
+    current: Current | None = None
+    through: Carrier | None = Field(None, description="What carries the load in the control's stead")
     bus: Words | None = None
     indicator: Words | None = None
     risk: Risk | None = None

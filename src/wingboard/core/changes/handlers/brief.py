@@ -65,6 +65,8 @@ def handle_resize_opening(command: ResizeOpening, design: Design, catalogue: Cat
 @carry_out.register
 def handle_measure_opening(command: MeasureOpening, design: Design, catalogue: Catalogue) -> Design:
     readings: list[float] = list(getattr(design.brief, command.of))
+    if command.of == "diagonals" and command.place > 2:
+        raise NotPossible("An opening has two diagonals", "place")
     at = min(command.place - 1, len(readings))
     readings[at : at + 1] = [] if command.value is None else [command.value]
     return with_brief(design, edited(design.brief, {command.of: tuple(readings)}))

@@ -1,4 +1,4 @@
-/** Three readings of one length, typed one after the other; inch fractions too. */
+/** A few readings of one length, three as a rule, typed one after the other; inch fractions too. */
 import { useId, useState } from "react";
 import { answered, api } from "../api/client";
 
@@ -9,6 +9,7 @@ interface Props {
   onCommit: (edit: (before: readonly number[]) => number[], place: number, mm: number | null) => void;
   /** Shown before the fields; the label is always read out. */
   quiet?: boolean;
+  many?: 2 | 3;
 }
 
 function replaced(before: readonly number[], n: number, mm: number | null): number[] {
@@ -18,7 +19,7 @@ function replaced(before: readonly number[], n: number, mm: number | null): numb
   return next;
 }
 
-export function ThreeReadings({ label, values, onCommit, quiet = false }: Props) {
+export function Readings({ label, values, onCommit, quiet = false, many = 3 }: Props) {
   const id = useId();
   const [wrong, setWrong] = useState<string | null>(null);
   const [texts, setTexts] = useState<Record<number, string>>({});
@@ -44,7 +45,7 @@ export function ThreeReadings({ label, values, onCommit, quiet = false }: Props)
         <span id={`${id}-label`} className={quiet ? "sr-only" : "w-28 shrink-0 text-[12px] text-faint"}>
           {label}
         </span>
-        {[0, 1, 2].map((n) => (
+        {[0, 1, 2].slice(0, many).map((n) => (
           <input
             key={n}
             aria-label={`${label}, reading ${n + 1}`}
