@@ -20,7 +20,8 @@ from wingboard.core.changes.commands.procedures import AddProcedure
 from wingboard.core.changes.commands.workshop import AddMachine, AddStock, AddSupply
 from wingboard.core.changes.log import replayed
 from wingboard.core.cut.export import cut_files
-from wingboard.core.findings.finding import Finding
+from wingboard.core.findings.finding import Finding, Fix
+from wingboard.core.overview.fixing import fix_of
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.base import Record
@@ -78,8 +79,15 @@ def found(design: Design, code: str) -> list[Finding]:
 
 def settled(design: Design, finding: Finding) -> Design:
     """The design after the finding's fix."""
-    assert finding.fix is not None, finding
-    return apply(design, finding.fix.commands, catalogue())
+    fix = offered(design, finding)
+    assert fix is not None, finding
+    return apply(design, fix.commands, catalogue())
+
+
+def offered(design: Design, finding: Finding) -> Fix | None:
+    """The fix that is offered for a finding of a design."""
+    asked = fix_of(Resolved(design), finding.id)
+    return asked.fix if asked else None
 
 
 def every_command() -> tuple[Command, ...]:

@@ -25,6 +25,8 @@ from wingboard.core.cut.export import cut_files
 from wingboard.core.cut.jobsheet import unsettled
 from wingboard.core.findings.finding import SEVERITY_WORDS
 from wingboard.core.findings.limits import LIMITS
+from wingboard.core.overview.fixing import fix_of
+from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import all_checks, left_to_fix, review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -78,7 +80,8 @@ def _print_json(value: object) -> None:
 def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
     """List what is wrong, with numbers. Exit 1 when something is left to fix."""
     with _failures_said():
-        findings = review(Resolved(_load(design)))
+        r, memory = Resolved(_load(design)), Memory()
+        findings = tuple(fix_of(r, f.id, memory) or f if f.fixable and f.unsettled else f for f in review(r, memory))
     if as_json:
         _print_json([f.model_dump(mode="json") for f in findings])
     else:
@@ -89,7 +92,7 @@ def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] =
                 figures = f"  {f.measured.said()}, {word} {f.needed.said()}"
             accepted = f"  (accepted: {f.accepted})" if f.accepted else ""
             typer.echo(f"{SEVERITY_WORDS[f.severity]:8} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
-            if f.fix and f.unsettled:
+            if f.fix:
                 typer.echo(f"{'':33} fix: {f.fix.label}")
         typer.echo(f"{left_to_fix(findings)} left to fix, {len(findings)} findings")
     raise typer.Exit(1 if left_to_fix(findings) else 0)

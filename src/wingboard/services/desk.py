@@ -20,6 +20,7 @@ from wingboard.core.changes.commands.judgement import AcceptFinding
 from wingboard.core.changes.log import log_of
 from wingboard.core.changes.wording import phrase_of
 from wingboard.core.findings.finding import Finding
+from wingboard.core.overview.fixing import fix_of
 from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
@@ -61,6 +62,10 @@ class State:
     def findings(self) -> tuple[Finding, ...]:
         """The review of the design."""
         return review(self.resolved, self._memory)
+
+    def fix_of(self, finding: str) -> Finding | None:
+        """A finding with its fix worked out; None when it is not there."""
+        return fix_of(self.resolved, finding, self._memory)
 
 
 class Kept(NamedTuple):

@@ -193,7 +193,7 @@ def test_a_pair_is_each_others_image_and_a_broken_one_is_mended() -> None:
     at = places(paired)
     assert (at["f2"].x, at["f2"].y, at["f2"].turn) == (160, 40, 330)
     assert found(paired, "face.pair-not-mirrored") == []
-    moved = apply(paired, (MoveItems(functions=("f1",), dx=5),), catalogue())
+    moved = apply(paired, (MoveItems(functions=("f1",), dx=5), RemoveItems(functions=("f3",))), catalogue())
     (finding,) = found(moved, "face.pair-not-mirrored")
     assert finding.measured is not None
     assert finding.measured.value == pytest.approx(5)

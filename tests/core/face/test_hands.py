@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from building import PlacedAt, adding, found, plate, settled
+from building import PlacedAt, adding, found, offered, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.arrange import LockItems
 from wingboard.core.changes.commands.brief import SetBrief
@@ -70,7 +70,7 @@ def test_words_too_small_for_the_eye_are_said_and_set_larger() -> None:
     assert found(plate(("rotary-12", 60, 60)), "face.legend-small") == []
     lens = plate(("caption-two-lamp", 60, 60), commands=(far,))
     (small,) = found(lens, "face.legend-small")
-    assert small.fix is None
+    assert offered(lens, small) is None
 
 
 # Control spacing (MIL-STD-1472, from memory): toggles 19, push buttons 13, knobs 25, edge to edge.
@@ -288,20 +288,18 @@ somewhere = st.tuples(
 def test_a_fix_never_makes_a_new_stop_of_its_own_kind(spots: list[PlacedAt]) -> None:
     design = plate(*spots)
     before = [f for f in review(Resolved(design)) if f.station == "face" and f.severity == "must"]
-    for finding in [f for f in before if f.fix][:4]:
-        after = apply(design, finding.fix.commands if finding.fix else (), catalogue())
-        left = {f.id for f in found(after, finding.code) if f.severity == "must"}
-        assert finding.id not in left or finding.fix is None or finding.fix.label.startswith("Bring")
-        assert left <= {f.id for f in before} | (
-            {finding.id} if "Bring" in (finding.fix.label if finding.fix else "") else set()
-        )
+    for finding in [f for f in before if offered(design, f)][:4]:
+        left = {f.id for f in review(Resolved(settled(design, finding))) if f.severity == "must"}
+        assert left < {f.id for f in review(Resolved(design)) if f.severity == "must"}
+        assert finding.id not in left
 
 
 def test_a_locked_part_is_never_moved_by_a_fix() -> None:
     pair = plate(("toggle-large-on-off", 60, 60), ("toggle-large-on-off", 75, 60))
     both: Design = apply(pair, (LockItems(functions=("f1", "f2")),), catalogue())
-    assert all(f.fix is None for f in found(both, "face.fingers-close"))
+    assert all(offered(both, f) is None for f in found(both, "face.fingers-close"))
     one = apply(pair, (LockItems(functions=("f2",)),), catalogue())
     (finding,) = found(one, "face.fingers-close")
-    assert finding.fix is not None
-    assert [cmd.functions for cmd in finding.fix.commands if isinstance(cmd, MoveItems)] == [("f1",)]
+    fix = offered(one, finding)
+    assert fix is not None
+    assert [cmd.functions for cmd in fix.commands if isinstance(cmd, MoveItems)] == [("f1",)]

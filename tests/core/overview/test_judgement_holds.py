@@ -46,7 +46,7 @@ def pairs(design: Design) -> Counter[tuple[str, tuple[str, ...]]]:
 
 def told(findings: tuple[Finding, ...]) -> list[str]:
     """Findings without the order they came in, and without their fixes, which a drag does not ask for."""
-    return sorted(f.model_dump_json(exclude={"fix", "fix_on_request"}) for f in findings)
+    return sorted(f.model_dump_json(exclude={"fix", "fixable"}) for f in findings)
 
 
 @settings(max_examples=10)

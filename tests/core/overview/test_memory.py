@@ -16,8 +16,9 @@ from wingboard.core.changes.command import COMMANDS
 from wingboard.core.findings.facets import FACETS, facet_of
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import CHECKS, Check
+from wingboard.core.overview.fixing import fix_of
 from wingboard.core.overview.memory import Memory
-from wingboard.core.overview.review import MOST_FINDINGS, MOST_FIXES, all_checks, fix_of, judged, review
+from wingboard.core.overview.review import MOST_FINDINGS, all_checks, judged, review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.base import Source
 from wingboard.core.record.design import Design
@@ -95,13 +96,14 @@ def test_many_findings_are_counted_and_their_fixes_are_asked_for(demo: Callable[
     found = judged(checking(many), Resolved(demo("dust-extraction")))
     assert len(found) == MOST_FINDINGS + 1
     assert found[-1].id == "face.tried:more"
-    assert [f.fix_on_request for f in found[:-1]] == [False] * MOST_FIXES + [True] * (MOST_FINDINGS - MOST_FIXES)
+    assert all(f.fixable and f.fix is None for f in found[:-1])
 
 
-def test_a_fix_that_was_left_to_be_asked_for_is_worked_out(demo: Callable[[str], Design]) -> None:
+def test_a_fix_is_worked_out_when_it_is_asked_for(demo: Callable[[str], Design]) -> None:
     r = Resolved(demo("kestrel-line-9"))
-    wrong = next(f for f in review(r) if f.fix and f.severity == "must")
+    wrong = next(f for f in review(r) if f.fixable and f.severity == "must")
     asked = fix_of(r, wrong.id)
     assert asked is not None
-    assert asked.fix == wrong.fix
+    assert asked.fix is not None
+    assert asked.model_copy(update={"fix": None}) == wrong
     assert fix_of(r, "face.no-such:f1") is fix_of(r, f"{wrong.code}:nobody") is None

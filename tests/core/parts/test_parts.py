@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import pytest
 
-from building import found, plate, settled
+from building import found, offered, plate, settled
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.modules import EditLayer
 from wingboard.core.changes.commands.places import SetPocket
@@ -81,8 +81,9 @@ def test_a_thread_too_short_is_seated_in_a_pocket_while_the_floor_allows() -> No
     assert after.functions[0].pocket == pytest.approx(1.0)
     assert found(after, "parts.bush-short") == []
     assert found(after, "parts.pocket-floor") == []
-    (hopeless,) = found(plate(("toggle-small-on-off", 60, 60), commands=thick(20)), "parts.bush-short")
-    assert hopeless.fix is None
+    too_thick = plate(("toggle-small-on-off", 60, 60), commands=thick(20))
+    (hopeless,) = found(too_thick, "parts.bush-short")
+    assert offered(too_thick, hopeless) is None
 
 
 def test_a_pocket_leaves_a_floor_of_a_third_of_the_sheet() -> None:

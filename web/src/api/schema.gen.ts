@@ -739,7 +739,7 @@ export interface paths {
         };
         /**
          * Find Fix
-         * @description A finding with its fix worked out, where it was left to be asked for.
+         * @description A finding with its fix, when there is one that harms nothing.
          */
         get: operations["find_fix_api_designs__design_id__fix_get"];
         put?: never;
@@ -2668,13 +2668,14 @@ export interface components {
              */
             bound: "least" | "most";
             source: components["schemas"]["Source"];
+            /** @description Worked out when it is asked for, and only when it harms nothing */
             fix?: components["schemas"]["Fix"] | null;
             /**
-             * Fix On Request
-             * @description More of the kind than are fixed at once: ask for this one's fix
+             * Fixable
+             * @description There may be a fix: ask for it
              * @default false
              */
-            fix_on_request: boolean;
+            fixable: boolean;
             /**
              * Accepted
              * @description Why the builder lives with it

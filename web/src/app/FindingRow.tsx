@@ -3,7 +3,7 @@ import type { Finding } from "../api/types";
 import { Button } from "../ui/Button";
 import { withUnit } from "../ui/figures";
 import { Mark, TEXT } from "../ui/Mark";
-import { applyFix } from "./fixes";
+import { applyFix, useFix } from "./fixes";
 import { useChanges, useDesign } from "./design";
 import { useSession } from "./session";
 import { goTo } from "./worklist";
@@ -91,6 +91,7 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
   const changes = useChanges(id);
   const { send } = changes;
   const set = useSession((s) => s.set);
+  const offer = useFix(finding, open);
   if (finding.accepted != null) {
     return (
       <Button look="quiet" className="mt-1 -ml-2" onClick={() => void send([retract(finding.id)])}>
@@ -99,14 +100,19 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
     );
   }
   const acceptable = finding.severity === "judge";
-  const fixable = finding.fix != null || finding.fix_on_request;
-  if (!open || (!fixable && !acceptable)) return null;
+  const fix = offer.data?.fix;
+  if (!open || (!finding.fixable && !acceptable)) return null;
   return (
     <div className="mt-2 flex flex-wrap gap-2">
-      {fixable && (
+      {fix && (
         <Button look="solid" keys="S" onClick={() => void applyFix(id, finding.id, changes)}>
-          {finding.fix?.label ?? "Find a fix"}
+          {fix.label}
         </Button>
+      )}
+      {finding.fixable && !fix && (
+        <span className="py-1 text-[12px] text-faint">
+          {offer.isPending ? "Looking for a fix…" : "No fix was found that breaks nothing else."}
+        </span>
       )}
       {acceptable && (
         <Button keys="A" onClick={() => set({ dialog: "accept", focus: finding.id })}>

@@ -1,26 +1,31 @@
-/** The fix of a finding: there already, or asked for. */
+/** The fix of a finding, asked for: the server offers one only when it harms nothing. */
+import { useQuery } from "@tanstack/react-query";
 import { answered, api } from "../api/client";
-import type { Command, DesignView, Finding } from "../api/types";
-import type { Changes } from "./design";
+import type { Finding } from "../api/types";
+import { type Changes, useDesign } from "./design";
 import { useSession } from "./session";
 
-const commandsOf = (finding: Finding | undefined): Command[] => finding?.fix?.commands ?? [];
+const askFor = (id: string, finding: string) =>
+  answered(
+    api.GET("/api/designs/{design_id}/fix", { params: { path: { design_id: id }, query: { finding } } }),
+  );
+
+/** The fix that is offered for a finding of the design as it stands, while somebody looks at it. */
+export function useFix(finding: Finding, wanted: boolean) {
+  const { id, revision } = useDesign();
+  return useQuery({
+    queryKey: ["fix", id, revision, finding.id],
+    queryFn: () => askFor(id, finding.id),
+    enabled: wanted && finding.fixable && finding.accepted == null,
+    gcTime: 60_000,
+    retry: false,
+  });
+}
 
 /** Carry out the fix of a finding as it is once all earlier changes are kept. */
 export async function applyFix(id: string, finding: string, changes: Changes): Promise<void> {
-  const now = (view: DesignView) => view.findings.find((f) => f.id === finding);
-  let asked = false;
-  await changes.sendFrom((view) => {
-    asked = now(view)?.fix_on_request ?? false;
-    return commandsOf(now(view));
-  });
-  if (!asked) return;
-  const params = { path: { design_id: id }, query: { finding } };
-  const found = await answered(api.GET("/api/designs/{design_id}/fix", { params }));
-  const commands = commandsOf(found);
+  await changes.sendFrom(() => []);
+  const commands = (await askFor(id, finding)).fix?.commands ?? [];
   if (commands.length) await changes.send(commands);
-  else
-    useSession
-      .getState()
-      .set({ notice: "No move was found that settles it without breaking something else" });
+  else useSession.getState().set({ notice: "No fix was found that breaks nothing else" });
 }

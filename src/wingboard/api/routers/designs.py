@@ -26,7 +26,6 @@ from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.changes.splitting import split
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.limits import LIMITS
-from wingboard.core.overview.review import fix_of
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import write_design
@@ -151,8 +150,8 @@ def recover(desk: OnDesk, design_id: DesignId) -> Response:
 
 @router.get("/{design_id}/fix", responses={200: {"model": Finding}})
 def find_fix(desk: OnDesk, design_id: DesignId, finding: Annotated[str, Query(max_length=200)]) -> Response:
-    """A finding with its fix worked out, where it was left to be asked for."""
-    found = fix_of(desk.open(design_id).resolved, finding)
+    """A finding with its fix, when there is one that harms nothing."""
+    found = desk.open(design_id).fix_of(finding)
     if found is None:
         raise UnknownThing("That finding is no longer there", "finding")
     return as_json(found)

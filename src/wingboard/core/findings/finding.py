@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from typing import Literal
 
 from pydantic import Field, PrivateAttr, ValidationError
@@ -49,14 +49,6 @@ class Fix(Record):
 FixMaker = Callable[[], Fix | None]
 
 
-def offered(make: FixMaker) -> Fix | None:
-    """What ``make`` computes, or None where its figures are outside what a command may hold."""
-    try:
-        return make()
-    except ValidationError:
-        return None
-
-
 class Finding(Record):
     """A check that failed. ``id`` stays the same as long as the same things fail the same check."""
 
@@ -72,28 +64,28 @@ class Finding(Record):
     needed: Measure | None = None
     bound: Literal["least", "most"] = Field("least", description="needed is the least, or the most, allowed")
     source: Source
-    fix: Fix | None = None
-    fix_on_request: bool = Field(False, description="More of the kind than are fixed at once: ask for this one's fix")
+    fix: Fix | None = Field(None, description="Worked out when it is asked for, and only when it harms nothing")
+    fixable: bool = Field(False, description="There may be a fix: ask for it")
     accepted: str | None = Field(None, description="Why the builder lives with it")
 
     _maker: FixMaker | None = PrivateAttr(None)
 
     def with_maker(self, maker: FixMaker) -> Finding:
-        """This finding, able to compute its fix when the review asks for it."""
-        self._maker = maker
-        return self
+        """This finding, able to propose a fix when it is asked for one."""
+        made = self.model_copy(update={"fixable": True})
+        made._maker = maker
+        return made
 
-    def fixed(self) -> Finding:
-        """This finding with its fix computed; without one where it would be no valid command."""
-        return self if self._maker is None else self.completed({"fix": offered(self._maker)})
+    def proposed(self) -> Fix | None:
+        """The fix that its check proposes; None when there is none, or it would be no valid command."""
+        try:
+            return self._maker() if self._maker else None
+        except ValidationError:
+            return None
 
-    def fixed_on_request(self) -> Finding:
-        """This finding, its fix left to be asked for."""
-        return self if self._maker is None else self.completed({"fix_on_request": True})
-
-    def completed(self, changes: Mapping[str, object]) -> Finding:
-        """This finding with changes, and nothing left to be computed."""
-        made = self.model_copy(update=changes)
+    def told(self) -> Finding:
+        """This finding as it is kept and shown: the design that its check looked at is let go."""
+        made = self.model_copy()
         made._maker = None
         return made
 

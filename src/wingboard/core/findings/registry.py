@@ -63,9 +63,10 @@ class Check(NamedTuple):
             needed=needed,
             bound="most" if most else "least",
             source=source or self.source,
-            fix=fix if isinstance(fix, Fix) else None,
         )
-        return found if fix is None or isinstance(fix, Fix) else found.with_maker(fix)
+        if fix is None:
+            return found
+        return found.with_maker((lambda: fix) if isinstance(fix, Fix) else fix)
 
     def over(self, functions: Sequence[Function], unit: str, fix: Fix | FixMaker | None = None) -> Finding:
         """One finding over many functions: how many, the first four by name."""

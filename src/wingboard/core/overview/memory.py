@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
+from itertools import count
 from typing import Any, NamedTuple
 
 from wingboard.core.findings.facets import FACETS, Facet, facet_of
@@ -17,6 +18,9 @@ REMEMBERED = 3
 """Results of one check that are kept: a design, the one tried while dragging, another tab's."""
 
 
+_numbers = count()
+
+
 class _Kept(NamedTuple):
     versions: dict[Facet, int]
     findings: Findings
@@ -27,13 +31,14 @@ class Memory:
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
+        self._number = next(_numbers)  # a design's versions are counted by each memory for itself
         self._kept: dict[str, list[_Kept]] = {}
         self._values: dict[Facet, list[tuple[int, Any]]] = {facet: [] for facet in FACETS}
         self._next = 0
 
     def found(self, rule: Check, r: Resolved, judge: Callable[[Check, Resolved], Findings]) -> Findings:
         """What a check finds, judged only when something that it reads has changed."""
-        versions = r.once("facet versions", lambda: self._versions(r.design))
+        versions = r.once(f"facet versions of memory {self._number}", lambda: self._versions(r.design))
         with self._lock:
             known = self._kept.setdefault(rule.code, [])
             for kept in known:

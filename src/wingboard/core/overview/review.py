@@ -23,8 +23,6 @@ _WORSE = 0.05
 """An accepted finding comes back when its figure got worse by more than this (in its own unit)."""
 MOST_FINDINGS = 200
 """Findings of one check that are listed; one more then says that there are more."""
-MOST_FIXES = 6
-"""Findings of one check whose fix is computed with the review; the fix of any other is asked for."""
 
 
 @cache
@@ -54,22 +52,11 @@ def judged(rule: Check, r: Resolved) -> tuple[Finding, ...]:
         for finding in rule.run(r, rule):
             if len(found) == MOST_FINDINGS:
                 return (*found, _and_more(rule))
-            found.append(finding.fixed() if len(found) < MOST_FIXES else finding.fixed_on_request())
+            found.append(finding.told())
     except Exception:
         log.exception("check %s could not judge “%s”", rule.code, r.design.name)
         return (*found, _not_judged(rule))
     return tuple(found)
-
-
-def fix_of(r: Resolved, ident: str) -> Finding | None:
-    """A finding by its id with its fix computed, as if it were the only one; None when it is not there."""
-    rule = next((rule for rule in all_checks() if ident.split(":")[0] == rule.code), None)
-    try:
-        found = next((f for f in rule.run(r, rule) if f.id == ident), None) if rule else None
-    except Exception:
-        log.exception("check %s could not judge “%s”", rule.code if rule else "", r.design.name)
-        return None
-    return found.fixed() if found else None
 
 
 def _and_more(rule: Check) -> Finding:
@@ -103,7 +90,7 @@ def clashes(r: Resolved, function: str) -> tuple[Finding, ...]:
 def _about(rule: Check, r: Resolved, function: str) -> list[Finding]:
     """What a check finds about one function, without fixes."""
     try:
-        return [f.completed({}) for f in rule.run(r, rule) if function in f.subjects][:MOST_FINDINGS]
+        return [f.told() for f in rule.run(r, rule) if function in f.subjects][:MOST_FINDINGS]
     except Exception:
         log.exception("check %s could not judge “%s”", rule.code, r.design.name)
         return []

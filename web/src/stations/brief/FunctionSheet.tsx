@@ -125,7 +125,7 @@ function Switches({ fn, edit }: PieceProps) {
       </div>
       <div className="mt-2 grid grid-cols-2 gap-2.5">
         <ChoiceField
-          label="Current"
+          label="AC or DC"
           value={switches.current}
           options={CURRENTS}
           onCommit={(current) => change({ current })}

@@ -6,9 +6,9 @@ export const RISKS = [
 ] as const;
 
 export const CURRENTS = [
-  ["", "Not said: AC from 50 V on"],
-  ["AC", "Alternating, AC"],
-  ["DC", "Direct, DC"],
+  ["", "Not said"],
+  ["AC", "AC"],
+  ["DC", "DC"],
 ] as const;
 
 export const CARRIERS = [
