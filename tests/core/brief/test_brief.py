@@ -1,5 +1,7 @@
 """The space: modules in their opening, and emergency stops that say what they are; sheets that must not be burnt."""
 
+from typing import Any
+
 import pytest
 
 from building import found, plate, settled
@@ -7,6 +9,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
+from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.outlines import PathOutline, RectOutline
 
@@ -56,3 +59,10 @@ def test_what_poisons_or_burns_under_a_laser_is_said(material: str, severity: st
     command = EditLayer.model_validate({"layer": "face", "material": material})
     assert [f.severity for f in found(plate(commands=(command,)), "cut.unsafe-material")] == [severity]
     assert found(plate(), "cut.unsafe-material") == []
+
+
+@pytest.mark.parametrize(("machines", "speaks"), [((), True), (("mill",), False), (("mill", "laser"), True)])
+def test_pvc_is_dangerous_under_a_laser_not_under_a_mill(machines: tuple[Any, ...], speaks: bool) -> None:
+    commands = [AddMachine(name=kind, kind=kind, bed_width=300, bed_height=200) for kind in machines]
+    design = plate(commands=(*commands, EditLayer(layer="face", material="pvc")))
+    assert bool(found(design, "cut.unsafe-material")) is speaks

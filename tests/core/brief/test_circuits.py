@@ -9,6 +9,7 @@ import pytest
 from building import found, offered, plate, settled
 from wingboard.core.brief.checks.circuits import RATINGS, breaker_for
 from wingboard.core.brief.packs import Expectation, expectations
+from wingboard.core.brief.wanted import load_in
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import AcceptFinding
@@ -182,3 +183,27 @@ def test_high_voltage_is_left_to_a_licensed_electrician(volts: float, current: s
     assert bool(findings) is speaks
     if findings:
         assert "licensed electrician" in findings[0].detail
+
+
+@pytest.mark.parametrize(
+    ("name", "guarded"),
+    [
+        ("Block release", False), ("Monkey", False), ("Clockwork", False), ("Discovery", False), ("Lock", True),
+        ("Guarded fire switch", True), ("Key for starter", True), ("Lockable handle", True),
+    ],
+)  # fmt: skip
+def test_a_guard_is_asked_for_by_whole_words(name: str, guarded: bool) -> None:
+    design = listed("cab", {"name": name, "want": "toggle", "risk": "guarded"})
+    assert (found(design, "brief.irreversible-unguarded") == []) is guarded
+
+
+@pytest.mark.parametrize(
+    ("text", "current", "kind"),
+    [
+        ("heater toggle 110 V 5 A", "", "AC"), ("heater toggle 110 V DC 5 A", "DC", "DC"), ("lamp 24 Vac", "AC", "AC"),
+        ("lamp 24 V", "", "DC"), ("pump 230VAC 2 A", "AC", "AC"), ("bus 72 VDC", "DC", "DC"),
+    ],
+)  # fmt: skip
+def test_a_load_is_ac_from_50_v_on_unless_dc_is_said(text: str, current: str, kind: str) -> None:
+    load = load_in(text)
+    assert (load.current, load.kind) == (current, kind)

@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from shapely import affinity, box
 
 from building import adding, found, plate, settled
 from wingboard.core.brief.beds import bed_fit
@@ -17,6 +18,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.brief import MeasureOpening, SetBrief, SetSeat, SplitOpening
 from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.commands.workshop import AddStock
 from wingboard.core.changes.splitting import split
 from wingboard.core.geometry.outline import area_of, moved
@@ -303,3 +305,27 @@ def test_the_fitting_opening_keeps_an_arch() -> None:
     assert (x1 - x0, y1 - y0) == pytest.approx((739.0, 229.0), abs=0.01)
     assert any(v.bulge for v in drawn_in.loop())
     assert fitting_opening(Brief(opening=arch)) is arch
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "over"),
+    [(200, 120, None), (120, 200, None), (199.9, 150, 0.1), (120, 199, 1.0), (100, 100, 100)],
+)
+def test_a_plate_larger_than_every_sheet_is_said_and_not_counted_as_fitting(
+    width: float, height: float, over: float | None
+) -> None:
+    # The plate is 200 × 120 mm; the least it stands over at 0° or 90°, by hand.
+    stock = AddStock(material="acrylic", thickness=2, width=width, height=height, count=5)
+    design = apply(plate(), (stock,), catalogue())
+    findings = found(design, "brief.sheet-too-small")
+    assert [round(f.measured.value, 6) for f in findings if f.measured] == ([] if over is None else [over])
+    assert sheets_needed(Resolved(design), design.stack[0]) == (1 if over is None else 0)
+
+
+@pytest.mark.parametrize("turn", [0, 37, 90])
+def test_a_body_is_turned_with_its_part_in_the_side_view(turn: float) -> None:
+    design = plate(("toggle-large-on-off", 100, 60), commands=(TurnItems(functions=("f1",), by=turn),))
+    ((_, corners),) = elevation(Resolved(design)).bodies
+    body = affinity.rotate(box(-9, -14.5, 9, 14.5), turn, origin=(0, 0))
+    assert max(y for _, y in corners) - min(y for _, y in corners) == pytest.approx(body.bounds[3] - body.bounds[1])
+    assert min(y for _, y in corners) == pytest.approx(60.5 + body.bounds[1])

@@ -156,6 +156,11 @@ NOTHING: list[tuple[str, Reference]] = [
     ("not measured", reference(False, [])),
     ("no length", reference(False, [], scale={"start": {"x": 5, "y": 5}, "end": {"x": 5, "y": 5}, "length": 10})),
     ("in a line", reference(False, [Known(x=n, y=n, at_x=n, at_y=n) for n in range(4)])),
+    (
+        "three of four in a line",
+        reference(False, [Known(x=n, y=n if n < 3 else 0, at_x=n, at_y=n * n) for n in range(4)]),
+    ),
+    ("nearly in a line", reference(False, [Known(x=n * 100, y=n * n, at_x=n, at_y=n * n) for n in range(4)])),
     ("one point", reference(False, [Known(x=5, y=5, at_x=n, at_y=n * n) for n in range(4)])),
 ]
 

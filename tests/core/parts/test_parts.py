@@ -94,3 +94,18 @@ def test_a_pocket_leaves_a_floor_of_a_third_of_the_sheet() -> None:
     assert finding.needed is not None
     assert (finding.measured.value, finding.needed.value) == (1, 2)
     assert found(settled(design, finding), "parts.pocket-floor") == []
+
+
+@pytest.mark.parametrize(
+    ("part", "thickness", "high"),
+    [
+        ("toggle-large-on-off", 3.0, None), ("toggle-large-on-off", 2.9, 3.0), ("rotary-12", 3.0, 3.2),
+        ("rotary-12", 3.2, None), ("toggle-guarded", 3.0, 3.8), ("button-22", 2.0, None),
+    ],
+)  # fmt: skip
+def test_a_nut_hides_only_in_a_layer_as_thick_as_nut_and_washer(
+    part: str, thickness: float, high: float | None
+) -> None:
+    design = plate((part, 100, 60), commands=(EditLayer(layer="diffuser", thickness=thickness),))
+    findings = found(design, "parts.nut-too-high")
+    assert [f.measured.value for f in findings if f.measured] == pytest.approx([high] if high else [])

@@ -18,7 +18,7 @@ from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.resolved.placed import Placed
+from wingboard.core.resolved.placed import Placed, body_of
 from wingboard.core.resolved.profile import depth_behind_front, plates
 
 router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"])
@@ -198,8 +198,7 @@ def _sweep(sweep: Sweep) -> SweepView:
 
 def _body(r: Resolved, p: Placed) -> BodyView:
     part = p.part
-    body = part.body.grown(part.clamp) if part.clamp else part.body
-    shape = body.rounded().moved(part.behind_x, part.behind_y).turned(p.place.turn).moved(p.place.x, p.place.y)
+    shape = p.frame.shape(body_of(part))
     cable, depth = cable_room(p), depth_behind_front(part, r.design.stack, p.function.pocket)
     drawn = shape.drawn()
     return BodyView(

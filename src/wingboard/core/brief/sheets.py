@@ -7,6 +7,7 @@ import math
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.workshop import Stock
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 
 def same_sheet(sheet: Stock, layer: Layer) -> bool:
@@ -15,12 +16,29 @@ def same_sheet(sheet: Stock, layer: Layer) -> bool:
 
 
 def sheets_needed(r: Resolved, layer: Layer) -> int:
-    """Sheets for one layer of every module, taken from the largest sheet of its kind; 1 a module when none is known."""
+    """Sheets for one layer of every module that fits one, taken from the largest of its kind.
+
+    1 a module when none is known; a module larger than the sheet is left out (:func:`too_large` tells which).
+    """
+    sheet = largest_sheet(r, layer)
+    if sheet is None:
+        return len(r.modules)
+    many = [_per_sheet(m.size, sheet) for m in r.modules.values()]
+    return math.ceil(math.fsum(1 / n for n in many if n) - 1e-9)
+
+
+def largest_sheet(r: Resolved, layer: Layer) -> Stock | None:
+    """The largest sheet in stock of a layer's material and thickness."""
+    sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
+    return max(sheets, key=lambda s: s.width * s.height, default=None)
+
+
+def too_large(r: Resolved, layer: Layer) -> tuple[ResolvedModule, ...]:
+    """The modules that no sheet in stock for a layer takes in one piece, at 0° or 90°."""
     sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
     if not sheets:
-        return len(r.modules)
-    sheet = max(sheets, key=lambda s: s.width * s.height)
-    return math.ceil(math.fsum(1 / max(1, _per_sheet(p.size, sheet)) for p in r.modules.values()) - 1e-9)
+        return ()
+    return tuple(m for m in r.modules.values() if not any(_per_sheet(m.size, s) for s in sheets))
 
 
 def _per_sheet(size: tuple[float, float], sheet: Stock) -> int:

@@ -14,7 +14,7 @@ from shapely import LineString, Polygon, unary_union
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.space import Brief, Seat
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.placed import Placed
+from wingboard.core.resolved.placed import Placed, body_of
 from wingboard.core.resolved.profile import depth_behind_front, thickness
 
 LEG = 65.0
@@ -68,11 +68,9 @@ def _quad(pitch: float, low: float, high: float, front: float, back: float) -> t
 
 
 def _body(r: Resolved, p: Placed) -> tuple[Point, ...]:
-    module = r.modules[p.place.module].module
-    _, y0, _, y1 = p.part.body.rounded().turned(p.place.turn).bounds
-    base, solid = module.y + p.place.y + p.part.behind_y, thickness(r.design.stack)
+    _, low, _, high = p.frame.within(r.modules[p.place.module].frame).shape(body_of(p.part)).bounds
     deep = depth_behind_front(p.part, r.design.stack, p.function.pocket)
-    return _quad(r.design.brief.pitch, base + y0, base + y1, min(solid, deep), deep)
+    return _quad(r.design.brief.pitch, low, high, min(thickness(r.design.stack), deep), deep)
 
 
 def eye_point(brief: Brief, top: float) -> Point | None:

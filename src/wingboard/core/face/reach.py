@@ -95,10 +95,11 @@ def _zone(hand: str, name: str, x: float, shoulder: tuple[float, float], reach: 
     return Zone(hand, name, x, up, math.sqrt(reach**2 - before**2)) if reach > abs(before) else None
 
 
-def beyond(r: Resolved, placed: Placed, name: str = "primary") -> float | None:
+def beyond(r: Resolved, placed: Placed, name: str = "leaning") -> float | None:
     """How far (mm) a part lies outside what the nearest free hand reaches; less than nothing inside.
 
-    Measured from the shoulder in a straight line, less the reach; None when the eye's place is not known.
+    Measured from the shoulder in a straight line, less the reach; None when the eye's place is not known. ``name`` is
+    that of a zone, which is reached sitting upright; ``leaning`` lets the shoulder come forward, towards the plate.
     """
     brief = r.design.brief
     width, height = _opening(r)
@@ -108,5 +109,8 @@ def beyond(r: Resolved, placed: Placed, name: str = "primary") -> float | None:
     x, y = r.panel.point(placed)
     up, before = _rel(brief.pitch, (eye[0], eye[1] - SHOULDER_DOWN))
     reach = brief.reach * (limit(r.design, "reach-primary") if name == "primary" else 1.0)
+    lean = limit(r.design, "reach-lean") if name == "leaning" else 0.0
     sides = [side for hand, side in (("left", -1), ("right", 1)) if brief.free_hand in (hand, "both")]
-    return min(math.hypot(x - width / 2 - side * SHOULDER_OUT, y - up, before) for side in sides) - reach
+    return (
+        min(math.hypot(x - width / 2 - side * SHOULDER_OUT, y - up, max(0.0, before - lean)) for side in sides) - reach
+    )

@@ -100,7 +100,7 @@ def _scaled(reference: Reference) -> Matrix | None:
 def _squared(reference: Reference) -> Matrix | None:
     source = np.array([_upright(reference, p) for p in reference.points])
     target = np.array([(p.at_x, p.at_y) for p in reference.points])
-    if _in_line(source) or _in_line(target):
+    if any(_in_line(three) for points in (source, target) for three in _threes(points)):
         return None
     s, t = _normaliser(source), _normaliser(target)
     rows = []
@@ -111,9 +111,18 @@ def _squared(reference: Reference) -> Matrix | None:
     return matrix / matrix[2, 2] if abs(matrix[2, 2]) > 1e-12 else None
 
 
+STRAIGHT = 0.02
+"""Three points whose triangle is flatter than this lie in a line: a picture cannot be squared by them."""
+
+
+def _threes(points: Matrix) -> list[Matrix]:
+    """The points three by three where there are four; all of them together where there are more."""
+    return [np.delete(points, n, axis=0) for n in range(4)] if len(points) == 4 else [points]
+
+
 def _in_line(points: Matrix) -> bool:
-    """Whether the points lie on one line, or three of four do so nearly that nothing can be squared by them."""
-    return bool(np.linalg.matrix_rank(points - points.mean(axis=0), tol=1e-6 * max(1.0, float(np.ptp(points)))) < 2)
+    spread = np.linalg.svd(points - points.mean(axis=0), compute_uv=False)
+    return bool(spread[1] < STRAIGHT * max(float(spread[0]), 1e-9))
 
 
 def _normaliser(points: Matrix) -> Matrix:

@@ -40,6 +40,12 @@ LIMITS: dict[str, Limit] = {
     "cover-clearance": Limit(0.5, "mm", "between caps, knobs, bezels and guards", PRACTICE),
     "seam-clearance": Limit(2.0, "mm", "from words to the next module", PRACTICE),
     "reach-primary": Limit(0.8, "× reach", "zone a hand finds without leaning", PRACTICE),
+    "reach-lean": Limit(
+        150.0,
+        "mm",
+        "how far the shoulder comes forward from the seat",
+        Source(kind="memory", note="extended less plain functional reach, body dimensions of adults"),
+    ),
     "legend-angle": Limit(16.0, "′", "minutes of arc a capital subtends at the eye, at least", SPACING_EYE),
     "trace-deviation": Limit(0.5, "mm", "from a hole to its trace on a picture", PRACTICE),
     "pocket-floor": Limit(1.0, "mm", "left under a pocket, and never under a third of the sheet", PRACTICE),

@@ -69,8 +69,10 @@ def _envelope(part: Part, what: Envelope, turn: float) -> Rounded | None:
         return part.hand.shape.rounded().turned(turn) if part.hand else None
     if what == "cover":
         return part.cover.rounded().turned(turn)
-    body = part.body.grown(part.clamp) if part.clamp else part.body
-    shape = body.rounded()
-    if part.behind_x or part.behind_y:
-        shape = shape.moved(part.behind_x, part.behind_y)
-    return shape.turned(turn)
+    return body_of(part).turned(turn)
+
+
+def body_of(part: Part) -> Rounded:
+    """What a part takes behind the panel, room for its clamps included, about the middle of its hole, not turned."""
+    body = (part.body.grown(part.clamp) if part.clamp else part.body).rounded()
+    return body.moved(part.behind_x, part.behind_y) if part.behind_x or part.behind_y else body

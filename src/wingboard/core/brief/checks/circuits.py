@@ -220,8 +220,11 @@ def irreversible_unguarded(r: Resolved, rule: Check) -> Iterator[Finding]:
         )
 
 
+_GUARD = re.compile(r"\b(?:guard(?:ed)?|lock(?:ed|ing|able)?|keys?|key-?switch|cover(?:ed)?)\b", re.I)
+
+
 def _asks_for_guard(f: Function) -> bool:
-    return any(word in f"{f.want} {f.name}".lower() for word in ("guard", "lock", "key", "cover"))
+    return bool(_GUARD.search(f"{f.want} {f.name}"))
 
 
 @check(

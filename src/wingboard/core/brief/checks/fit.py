@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from wingboard.core.brief.beds import BedFit, bed_fit
 from wingboard.core.brief.chain import chain
-from wingboard.core.brief.sheets import same_sheet, sheets_needed
+from wingboard.core.brief.sheets import same_sheet, sheets_needed, too_large
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.modules import ResizeModule
@@ -200,6 +200,32 @@ def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
                 detail=f"{layer.name}: {layer.thickness:g} mm {layer.material}, {why}",
                 measured=Measure(value=have, unit="sheets"),
                 needed=Measure(value=need, unit="sheets"),
+                extra=layer.id,
+            )
+
+
+@check(
+    "brief.sheet-too-small",
+    severity="judge",
+    title="Larger than every sheet",
+    measures="a module, against the sheets in stock for a layer, at 0° and 90°",
+    source=Source(kind="computed", note="width and height over all, less those of the sheet"),
+    reads=("brief", "modules", "stack", "workshop", "limits"),
+)
+def sheet_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Modules that cannot be cut in one piece from what is in stock."""
+    for layer in plates(r.design.stack):
+        for module in too_large(r, layer):
+            width, height = module.size
+            sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
+            over = min(max(w - s.width, h - s.height) for s in sheets for w, h in ((width, height), (height, width)))
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm: {layer.thickness:g} mm {layer.material}",
+                spot=Spot(module=module.module.id, x=width / 2, y=height / 2),
+                measured=Measure(value=over, unit="mm over"),
+                needed=Measure(value=0, unit="mm over"),
+                most=True,
                 extra=layer.id,
             )
 

@@ -14,12 +14,15 @@ from wingboard.core.resolved.design import Resolved
     "cut.unsafe-material",
     severity="must",
     title="Never under a laser",
-    measures="sheets that give off poison or burn badly in a laser",
+    measures="sheets that give off poison or burn badly in a laser, unless every machine of the workshop is another",
     source=Source(kind="practice", note="PVC gives chlorine; polycarbonate and ABS burn and smoke"),
     reads=("brief", "modules", "stack", "workshop", "limits"),
 )
 def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """PVC stops; polycarbonate and ABS want a second thought."""
+    """PVC stops; polycarbonate and ABS want a second thought. A workshop whose machines are no laser may have them."""
+    machines = r.design.workshop.machines
+    if machines and all(m.kind != "laser" for m in machines):
+        return
     for layer in r.design.stack:
         if layer.material == "pvc":
             yield rule.finding(

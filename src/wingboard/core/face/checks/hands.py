@@ -12,7 +12,7 @@ from wingboard.core.brief.wanted import duty_of
 from wingboard.core.changes.commands.arrange import Arrange, PairMirrored
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.handlers.arrange import mirror_place
-from wingboard.core.face.checks.spots import across, at
+from wingboard.core.face.checks.spots import across, at, of
 from wingboard.core.face.near import neighbours
 from wingboard.core.face.reach import beyond
 from wingboard.core.face.rules import spacing_needed
@@ -33,25 +33,28 @@ SWEEP = Source(kind="practice", note="what belongs together points the same way 
     "face.emergency-out-of-reach",
     severity="must",
     title="Out of first reach",
-    measures="how far an emergency control lies outside the primary zone of the free hand",
-    limits=("reach-primary",),
+    measures="how far an emergency control lies beyond the free hand, the arm straight and the shoulder come forward",
+    limits=("reach-lean", "reach-primary"),
 )
 def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Emergency controls that the free hand does not find without leaning."""
+    """Emergency controls that the free hand does not get to from the seat, or only by leaning forward."""
     for placed in r.placed:
         if placed.function.risk != "emergency" and placed.part.family != "emergency":
             continue
-        outside = beyond(r, placed)
-        if outside is not None and outside > VISIBLE:
-            module = r.modules[placed.place.module]
-            yield rule.finding(
-                placed.function.id,
-                detail=f"{placed.function.name}: bring it towards the free hand, or the panel nearer",
-                spot=at(module, placed.place.x, placed.place.y),
-                measured=Measure(value=outside),
-                needed=Measure(value=0),
-                most=True,
-            )
+        leaning, upright = beyond(r, placed), beyond(r, placed, "primary")
+        if leaning is None or upright is None or upright <= VISIBLE:
+            continue
+        far = leaning > VISIBLE
+        yield rule.finding(
+            placed.function.id,
+            detail=f"{placed.function.name}: bring it towards the free hand, or the panel nearer",
+            spot=of(placed),
+            measured=Measure(value=leaning if far else upright),
+            needed=Measure(value=0),
+            most=True,
+            severity=None if far else "note",
+            title=None if far else "Reached by leaning forward",
+        )
 
 
 @check(

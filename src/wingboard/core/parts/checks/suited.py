@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
+from wingboard.core.brief.wanted import duty_of
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.changes.commands.places import TurnItems
@@ -17,6 +19,8 @@ from wingboard.core.record.part import Part
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import thickness
 
+RELAY = 16.0
+"""What a panel relay carries at most (A, common practice); above it a contactor."""
 SHEET = Source(kind="measure", note="data sheet of the part")
 
 
@@ -36,12 +40,14 @@ def _spot(f: Function) -> Spot | None:
     title="Switches more than it may",
     measures="amperes or volts of the load, against the rating of the contacts",
     source=SHEET,
+    fixes="lets a relay, or a contactor, carry the load",
 )
 def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Contacts that would burn: let a relay switch the load."""
+    """Contacts that would burn, unless a relay, a contactor or a transistor carries the load in their stead."""
     for f, part in _chosen(r):
-        if part.rating is None or part.family == "breaker":
+        if part.rating is None or part.family == "breaker" or f.switches.through:
             continue
+        relay = EditFunction(function=f.id, through="contactor" if f.switches.amps > RELAY else "relay")
         for unit, load, most in (
             ("A", f.switches.amps, part.rating.amps),
             ("V", f.switches.volts, part.rating.volts),
@@ -49,35 +55,99 @@ def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
             if load > most:
                 yield rule.finding(
                     f.id,
-                    detail=f"{f.name}, {part.name}: let a relay or a transistor switch the load",
+                    detail=f"{f.name}, {part.name}: let a relay or a contactor carry the load",
                     spot=_spot(f),
                     measured=Measure(value=load, unit=unit),
                     needed=Measure(value=most, unit=unit),
                     most=True,
                     extra=unit.lower(),
+                    fix=Fix(label=f"Let a {relay.through} carry it", commands=(relay,)),
                 )
+
+
+@check(
+    "parts.transistor-on-ac",
+    severity="must",
+    title="A transistor switches DC only",
+    measures="loads on AC, or that count as AC, carried by a transistor",
+    source=Source(kind="practice", note="a transistor conducts one way"),
+    fixes="lets a relay carry the load",
+)
+def transistor_on_ac(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Loads that a transistor would only half switch."""
+    for f in r.design.functions:
+        if f.switches.through == "transistor" and f.switches.alternating:
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}: {f.switches.volts:g} V {f.switches.kind}; take a relay, or say that it is DC",
+                spot=_spot(f),
+                fix=Fix(label="Let a relay carry it", commands=(EditFunction(function=f.id, through="relay"),)),
+            )
+
+
+def _protected(r: Resolved, breaker: Function) -> list[Function]:
+    """The loads behind a breaker: that of the function it belongs to, or all of its bus that have none of their own."""
+    if breaker.of in r.functions:
+        return [r.functions[breaker.of]]
+    bus = breaker.switches.bus.lower()
+    if not bus:
+        return [breaker]
+    own = {f.of for f, part in _chosen(r) if part.family == "breaker" and f.of}
+    loads = [
+        f
+        for f in r.design.functions
+        if f.switches.bus.lower() == bus
+        and f.switches.amps > 0
+        and f.id not in own
+        and f.state not in ("alias", "dummy")
+        and duty_of(f, r.parts.get(f.part or "")) not in ("protection", "source")
+    ]
+    return loads or [breaker]
 
 
 @check(
     "parts.breaker-rating",
     severity="must",
     title="Breaker too small or too large",
-    measures="rating of a breaker, against the load of the function it protects",
+    measures="rating of a breaker, against the loads behind it together, and against the contacts that it protects",
     limits=("breaker-factor",),
 )
 def breaker_rating(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Breakers that trip at once: less than the factor times what they protect."""
+    """Breakers that trip at once, and those that let a contact burn before they trip."""
     factor = rule.limit(r.design)
     for f, part in _chosen(r):
-        load = r.functions[f.of].switches.amps if f.of in r.functions else f.switches.amps
-        if part.family == "breaker" and part.rating and load and part.rating.amps < load * factor - 1e-6:
+        if part.family != "breaker" or part.rating is None:
+            continue
+        behind = _protected(r, f)
+        load = math.fsum(each.switches.amps for each in behind)
+        named = " + ".join(each.name for each in behind[:3] if each is not f) + (" …" if len(behind) > 3 else "")
+        if load and part.rating.amps < load * factor - 1e-6:
             yield rule.finding(
                 f.id,
-                detail=f"{f.name}, {part.name}, before {load:g} A",
+                detail=f"{f.name}, {part.name}, before {load:g} A{f': {named}' if named else ''}",
                 spot=_spot(f),
                 measured=Measure(value=part.rating.amps, unit="A"),
                 needed=Measure(value=load * factor, unit="A"),
             )
+        weakest = min(((amps, each.name) for each in behind for amps in _contacts(r, each)), default=None)
+        if weakest and part.rating.amps > weakest[0] + 1e-6:
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}, {part.name}: the contacts of {weakest[1]} would burn before it trips",
+                spot=_spot(f),
+                measured=Measure(value=part.rating.amps, unit="A"),
+                needed=Measure(value=weakest[0], unit="A"),
+                most=True,
+                severity="judge",
+                extra="large",
+            )
+
+
+def _contacts(r: Resolved, f: Function) -> Iterator[float]:
+    """What the contacts of a load's own control may carry (A); nothing where another thing carries the load."""
+    part = r.parts.get(f.part or "")
+    if part and part.rating and part.family != "breaker" and not f.switches.through and f.switches.amps:
+        yield part.rating.amps
 
 
 @check(

@@ -14,7 +14,7 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.resolved.profile import clamped, plates, thread_needed
+from wingboard.core.resolved.profile import clamped, nut_layer, plates, thread_needed
 
 
 @check(
@@ -41,6 +41,32 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=bush.length),
                 needed=Measure(value=need),
                 fix=partial(_pocket, r, placed, need - bush.length),
+            )
+
+
+@check(
+    "parts.nut-too-high",
+    severity="must",
+    title="The nut does not hide",
+    measures="height of nut and washer, against the thickness of the layer that hides them",
+    source=Source(kind="practice", note="a nut and washer hidden in a layer must be no higher than that layer"),
+)
+def nut_too_high(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Placed parts whose nut would hold the layers apart."""
+    for placed in r.placed:
+        hidden, bush = nut_layer(placed.part, r.design.stack), placed.part.bush
+        if hidden is None or bush is None:
+            continue
+        layer, high = plates(r.design.stack)[hidden], bush.nut + bush.washer
+        if high > layer.thickness + VISIBLE:
+            yield rule.finding(
+                placed.function.id,
+                detail=f"{placed.function.name}: nut {bush.nut:g} and washer {bush.washer:g} mm in the "
+                f"{layer.name.lower()}; take a thicker sheet, a lower nut, or leave the washer out",
+                spot=_spot(placed),
+                measured=Measure(value=high),
+                needed=Measure(value=layer.thickness),
+                most=True,
             )
 
 
