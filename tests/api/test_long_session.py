@@ -32,13 +32,17 @@ class Session:
         fixed = accepted = 0
         for finding in self.client.get(f"/api/designs/{self.ident}").json()["findings"]:
             found = self.client.get(f"/api/designs/{self.ident}/fix", params={"finding": finding["id"]}).json()
-            if found.get("fix"):
+            if found["fix"]:
                 self.ask("commands", commands=found["fix"]["commands"])
                 fixed += 1
-            elif found.get("severity") == "judge":
+            elif finding["severity"] == "judge" and self.stands(finding["id"]):
                 self.ask("commands", commands=[{"do": "accept", "finding": finding["id"], "reason": "Seen"}])
                 accepted += 1
         return fixed, accepted
+
+    def stands(self, finding: str) -> bool:
+        """Whether the newest revision still has that finding."""
+        return any(f["id"] == finding for f in self.client.get(f"/api/designs/{self.ident}").json()["findings"])
 
     def pins(self) -> None:
         """Have every line given a pin."""

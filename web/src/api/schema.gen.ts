@@ -739,7 +739,7 @@ export interface paths {
         };
         /**
          * Find Fix
-         * @description A finding with its fix, when there is one that harms nothing.
+         * @description The fix of a finding, when there is one that harms nothing.
          */
         get: operations["find_fix_api_designs__design_id__fix_get"];
         put?: never;
@@ -3662,6 +3662,13 @@ export interface components {
              * @default []
              */
             machines: components["schemas"]["MachineFields"][];
+        };
+        /**
+         * Offer
+         * @description The fix that is offered for a finding: none when there is none, or the finding is no longer there.
+         */
+        Offer: {
+            fix: components["schemas"]["Fix"] | null;
         };
         /**
          * OnHand
@@ -7189,7 +7196,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Finding"];
+                    "application/json": components["schemas"]["Offer"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

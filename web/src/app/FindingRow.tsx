@@ -105,7 +105,7 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
   return (
     <div className="mt-2 flex flex-wrap gap-2">
       {fix && (
-        <Button look="solid" keys="S" onClick={() => void applyFix(id, finding.id, changes)}>
+        <Button look="solid" keys="S" onClick={() => void applyFix(id, () => finding.id, changes)}>
           {fix.label}
         </Button>
       )}

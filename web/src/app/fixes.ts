@@ -1,7 +1,7 @@
 /** The fix of a finding, asked for: the server offers one only when it harms nothing. */
 import { useQuery } from "@tanstack/react-query";
 import { answered, api } from "../api/client";
-import type { Finding } from "../api/types";
+import type { DesignView, Finding } from "../api/types";
 import { type Changes, useDesign } from "./design";
 import { useSession } from "./session";
 
@@ -22,9 +22,18 @@ export function useFix(finding: Finding, wanted: boolean) {
   });
 }
 
-/** Carry out the fix of a finding as it is once all earlier changes are kept. */
-export async function applyFix(id: string, finding: string, changes: Changes): Promise<void> {
-  await changes.sendFrom(() => []);
+/** Carry out the fix of the finding that is picked once all earlier changes are kept. */
+export async function applyFix(
+  id: string,
+  pick: (now: DesignView) => string | undefined,
+  changes: Changes,
+): Promise<void> {
+  let finding: string | undefined;
+  await changes.sendFrom((now) => {
+    finding = pick(now);
+    return [];
+  });
+  if (finding === undefined) return;
   const commands = (await askFor(id, finding)).fix?.commands ?? [];
   if (commands.length) await changes.send(commands);
   else useSession.getState().set({ notice: "No fix was found that breaks nothing else" });

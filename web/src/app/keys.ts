@@ -34,8 +34,7 @@ function stepFinding(view: DesignView, station: Station["id"], by: number): void
 
 function settle(view: DesignView, station: Station["id"], changes: Changes): void {
   const { scope, focus } = useSession.getState();
-  const finding = inFocus(listed(view.findings, station, scope), focus);
-  if (finding) void applyFix(view.id, finding.id, changes);
+  void applyFix(view.id, (now) => inFocus(listed(now.findings, station, scope), focus)?.id, changes);
 }
 
 function acceptInFocus(view: DesignView, station: Station["id"]): void {

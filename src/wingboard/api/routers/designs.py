@@ -24,12 +24,12 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.changes.splitting import split
-from wingboard.core.findings.finding import Finding
+from wingboard.core.findings.finding import Fix
 from wingboard.core.findings.limits import LIMITS
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import write_design
-from wingboard.core.record.errors import UnknownThing, UnreadableDesign
+from wingboard.core.record.errors import UnreadableDesign
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.space import Brief, PanelKind
 from wingboard.core.record.workshop import MachineFields
@@ -148,13 +148,17 @@ def recover(desk: OnDesk, design_id: DesignId) -> Response:
     return as_json(whole_view(desk.recover(design_id)))
 
 
-@router.get("/{design_id}/fix", responses={200: {"model": Finding}})
+class Offer(BaseModel):
+    """The fix that is offered for a finding: none when there is none, or the finding is no longer there."""
+
+    fix: Fix | None
+
+
+@router.get("/{design_id}/fix", responses={200: {"model": Offer}})
 def find_fix(desk: OnDesk, design_id: DesignId, finding: Annotated[str, Query(max_length=200)]) -> Response:
-    """A finding with its fix, when there is one that harms nothing."""
+    """The fix of a finding, when there is one that harms nothing."""
     found = desk.open(design_id).fix_of(finding)
-    if found is None:
-        raise UnknownThing("That finding is no longer there", "finding")
-    return as_json(found)
+    return as_json(Offer(fix=found.fix if found else None))
 
 
 @router.post("/{design_id}/copy", status_code=201, responses={201: {"model": DesignView}})
