@@ -20,6 +20,7 @@ from wingboard.core.changes.commands.judgement import AcceptFinding
 from wingboard.core.changes.log import log_of
 from wingboard.core.changes.wording import phrase_of
 from wingboard.core.findings.finding import Finding
+from wingboard.core.findings.registry import identity
 from wingboard.core.overview.fixing import fix_of
 from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import review
@@ -169,8 +170,7 @@ class Desk(SharedThings):
             done = self._done_already(design_id, base, key, asked)
             if done is None:
                 before = self._at_head(design_id, base)
-                _refuse_unacceptable(before, batch)
-                whole = completed(batch, before.design, self.shelf())
+                whole = completed(_accepting(before, batch), before.design, self.shelf())
                 design = apply(before.design, whole, catalogue())
                 change = _Change(_label(whole, before.design), log_of(whole), base, None, key or None, asked)
                 done = self._keep(before, design, change, prepare)
@@ -317,14 +317,25 @@ def _label(batch: Sequence[Command], before: Design) -> str:
     return ", ".join(phrases[:3]) + (" …" if len(phrases) > 3 else "")
 
 
-def _refuse_unacceptable(before: State, batch: Sequence[Command]) -> None:
+def _accepting(before: State, batch: Sequence[Command]) -> tuple[Command, ...]:
+    """The batch with the subjects of what it accepts: an acceptance holds for exactly those.
+
+    :raises NotPossible: a finding is not there, or may not be accepted.
+    """
+    made: list[Command] = []
     for n, command in enumerate(batch):
         if isinstance(command, AcceptFinding):
             found = next((f for f in before.findings if f.id == command.finding), None)
             if found is None:
                 raise NotPossible("That finding is no longer there", f"commands[{n}].finding")
-            if found.severity != "judge":
-                raise NotPossible("This has to be fixed; it cannot be accepted", f"commands[{n}].finding")
+            if not found.acceptable:
+                why = "This can hurt someone" if found.severity == "must" else "This is only a note"
+                raise NotPossible(f"{why}; it cannot be accepted", f"commands[{n}].finding")
+            if found.id == found.code and found.subjects:
+                over = {"finding": identity(found.code, *found.subjects), "subjects": found.subjects}
+                command = command.model_copy(update=over)
+        made.append(command)
+    return tuple(made)
 
 
 def slug(name: str) -> str:

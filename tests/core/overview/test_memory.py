@@ -65,7 +65,7 @@ def test_a_check_reads_nothing_that_it_does_not_name(demo: Callable[[str], Desig
 
 def checking(run: Callable[[Resolved, Check], Iterator[Finding]]) -> Check:
     """A check that nobody registered."""
-    return Check("face.tried", "face", "must", "Tried", "tried", (), Source(kind="practice"), "", FACETS, run)
+    return Check("face.tried", "face", "must", "Tried", "tried", (), Source(kind="practice"), "", FACETS, False, run)
 
 
 def test_a_check_that_fails_is_a_finding_and_a_line_in_the_log(

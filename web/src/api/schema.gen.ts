@@ -836,7 +836,7 @@ export interface components {
     schemas: {
         /**
          * AcceptFinding
-         * @description Live with a finding of severity “judge”, and say why.
+         * @description Live with a finding, and say why. What is to fix is overridden so, unless it can hurt someone.
          */
         AcceptFinding: {
             /**
@@ -846,6 +846,12 @@ export interface components {
             do: "accept";
             /** Finding */
             finding: string;
+            /**
+             * Subjects
+             * @description Of a finding over many; the server says them
+             * @default []
+             */
+            subjects: string[];
             /** Reason */
             reason: string;
             /** Measured */
@@ -858,6 +864,12 @@ export interface components {
         Acceptance: {
             /** Finding */
             finding: string;
+            /**
+             * Subjects
+             * @description Of a finding over many functions: those that it was accepted for
+             * @default []
+             */
+            subjects: string[];
             /** Reason */
             reason: string;
             /**
@@ -2677,6 +2689,12 @@ export interface components {
              */
             fixable: boolean;
             /**
+             * Overridable
+             * @description To fix, but a builder who knows better may override it, with a reason
+             * @default true
+             */
+            overridable: boolean;
+            /**
              * Accepted
              * @description Why the builder lives with it
              */
@@ -4242,6 +4260,11 @@ export interface components {
             to_fix: number;
             /** To Judge */
             to_judge: number;
+            /**
+             * Overridden
+             * @description To fix, but the builder knows better and said why
+             */
+            overridden: number;
             /** Notes */
             notes: number;
         };

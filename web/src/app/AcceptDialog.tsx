@@ -13,6 +13,7 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
   const [reason, setReason] = useState("");
   const finding = view.findings.find((f) => f.id === focus);
   if (!finding) return null;
+  const over = finding.severity === "must";
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!reason.trim()) return;
@@ -20,11 +21,13 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
     onClose();
   };
   return (
-    <Sheet title={`Accept “${finding.title}”`} open onClose={onClose}>
+    <Sheet title={`${over ? "Override" : "Accept"} “${finding.title}”`} open onClose={onClose}>
       <p className="mb-3 text-faint">{finding.detail}</p>
       <form onSubmit={submit}>
         <label className="block text-[12px] text-faint" htmlFor="reason">
-          Reason to accept it, printed on the job sheet
+          {over
+            ? "Why it is right all the same; printed first on the job sheet"
+            : "Reason to accept it, printed on the job sheet"}
         </label>
         <input
           id="reason"
@@ -35,7 +38,7 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
         />
         <div className="mt-4 flex gap-2">
           <Button look="solid" type="submit" disabled={!reason.trim()}>
-            Accept
+            {over ? "Override" : "Accept"}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
         </div>

@@ -34,7 +34,11 @@ export function FindingRow({ finding, open }: { finding: Finding; open: boolean 
       </button>
       <div className="pl-[22px]">
         <Figures finding={finding} bar={open} />
-        {settled && <p className="mt-1 text-[12px] text-ok">Accepted: {finding.accepted}</p>}
+        {settled && (
+          <p className={`mt-1 text-[12px] ${finding.severity === "must" ? "text-must" : "text-ok"}`}>
+            {finding.severity === "must" ? "Overridden" : "Accepted"}: {finding.accepted}
+          </p>
+        )}
         {open && !settled && <Source finding={finding} />}
         <Actions finding={finding} open={open} />
       </div>
@@ -99,7 +103,8 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
       </Button>
     );
   }
-  const acceptable = finding.severity === "judge";
+  const over = finding.severity === "must";
+  const acceptable = finding.severity === "judge" || (over && finding.overridable);
   const fix = offer.data?.fix;
   if (!open || (!finding.fixable && !acceptable)) return null;
   return (
@@ -116,7 +121,7 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
       )}
       {acceptable && (
         <Button keys="A" onClick={() => set({ dialog: "accept", focus: finding.id })}>
-          Accept…
+          {over ? "Override…" : "Accept…"}
         </Button>
       )}
     </div>

@@ -71,7 +71,7 @@ function KeptAt() {
 
 function Readiness() {
   const { readiness, design } = useDesign();
-  const { to_fix, to_judge } = readiness;
+  const { to_fix, to_judge, overridden } = readiness;
   const placed = design.functions.some((f) => f.place != null);
   const set = useSession((s) => s.set);
   return (
@@ -91,6 +91,7 @@ function Readiness() {
           <span className="text-faint">before cutting</span>
         </>
       )}
+      {overridden > 0 && <span className="text-must">{overridden} overridden</span>}
     </button>
   );
 }

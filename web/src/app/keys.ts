@@ -40,7 +40,9 @@ function settle(view: DesignView, station: Station["id"], changes: Changes): voi
 function acceptInFocus(view: DesignView, station: Station["id"]): void {
   const { scope, focus, set } = useSession.getState();
   const finding = inFocus(listed(view.findings, station, scope), focus);
-  if (finding?.severity === "judge" && finding.accepted == null) set({ dialog: "accept", focus: finding.id });
+  if (!finding || finding.accepted != null) return;
+  if (finding.severity === "judge" || (finding.severity === "must" && finding.overridable))
+    set({ dialog: "accept", focus: finding.id });
 }
 
 function nudge(event: KeyboardEvent, view: DesignView, changes: Changes): boolean {

@@ -73,12 +73,14 @@ def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dic
     """
     left = unsettled(findings)
     lines = [f"{r.design.name}: job sheet", ""]
+    overridden = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.overridden]
+    lines += ["OVERRIDDEN BY THE BUILDER, WITH REASON", *overridden, ""] if overridden else []
     lines += (
         ["NOT SETTLED BEFORE CUTTING", *(f"  {line}" for line in left)]
         if left
         else ["Nothing is left to fix or to judge."]
     )
-    accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted]
+    accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted and not f.overridden]
     lines += ["", "ACCEPTED, WITH REASON", *accepted] if accepted else []
     for module in r.modules.values():
         drawn = scenes[module.module.id]

@@ -10,10 +10,12 @@ from wingboard.core.record.functions import Wanted
 
 Facet = Literal[
     "name", "brief", "wishes", "places", "legends", "parts", "modules", "stack", "controllers", "pins", "limits",
-    "workshop", "style", "graphics", "procedures", "references",
+    "workshop", "style", "graphics", "procedures", "references", "accepted",
 ]  # fmt: skip
 """A field of the design; its functions are three: what is wanted of them, where they stand, what they read."""
-FACETS: tuple[Facet, ...] = get_args(Facet)
+EVERY_FACET: tuple[Facet, ...] = get_args(Facet)
+FACETS: tuple[Facet, ...] = tuple(facet for facet in EVERY_FACET if facet != "accepted")
+"""What a check reads unless it says less: everything but what the builder accepted."""
 
 _WISHES = ("id", "name", "part", "stop_role", "scheme", "digits", *Wanted.model_fields)
 _PLACES = ("id", "part", "place", "locked", "pair", "pocket", "digits")

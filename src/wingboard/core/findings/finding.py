@@ -66,6 +66,7 @@ class Finding(Record):
     source: Source
     fix: Fix | None = Field(None, description="Worked out when it is asked for, and only when it harms nothing")
     fixable: bool = Field(False, description="There may be a fix: ask for it")
+    overridable: bool = Field(True, description="To fix, but a builder who knows better may override it, with a reason")
     accepted: str | None = Field(None, description="Why the builder lives with it")
 
     _maker: FixMaker | None = PrivateAttr(None)
@@ -88,6 +89,16 @@ class Finding(Record):
         made = self.model_copy()
         made._maker = None
         return made
+
+    @property
+    def acceptable(self) -> bool:
+        """Whether the builder may live with it: what is to judge, and what is to fix unless it can hurt someone."""
+        return self.severity == "judge" or (self.severity == "must" and self.overridable)
+
+    @property
+    def overridden(self) -> bool:
+        """Whether it is to fix and the builder lives with it all the same."""
+        return self.severity == "must" and self.accepted is not None
 
     @property
     def unsettled(self) -> bool:

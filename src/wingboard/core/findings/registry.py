@@ -14,6 +14,8 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
 from wingboard.core.resolved.design import Resolved
 
+FixOver = Callable[[Sequence[Function]], Fix | None]
+"""What proposes a fix for some of the functions that a finding is over."""
 Generator = Callable[[Resolved, "Check"], Iterator[Finding]]
 
 
@@ -29,6 +31,7 @@ class Check(NamedTuple):
     source: Source
     fixes: str
     reads: tuple[Facet, ...]
+    hurts: bool
     run: Generator
 
     def limit(self, design: Design, n: int = 0) -> float:
@@ -63,20 +66,38 @@ class Check(NamedTuple):
             needed=needed,
             bound="most" if most else "least",
             source=source or self.source,
+            overridable=not self.hurts,
         )
         if fix is None:
             return found
         return found.with_maker((lambda: fix) if isinstance(fix, Fix) else fix)
 
-    def over(self, functions: Sequence[Function], unit: str, fix: Fix | FixMaker | None = None) -> Finding:
-        """One finding over many functions: how many, the first four by name."""
+    def over(
+        self, r: Resolved, functions: Sequence[Function], unit: str, fix: FixOver | None = None
+    ) -> Iterator[Finding]:
+        """One finding over many functions: how many, the first four by name; none over no function.
+
+        Those that were accepted are told apart, as they were accepted: a new one is never accepted with them. A check
+        that uses this reads ``accepted``.
+        """
+        left = list(functions)
+        for acceptance in r.design.accepted:
+            if acceptance.subjects and acceptance.finding.partition(":")[0] == self.code:
+                mine = [f for f in left if f.id in acceptance.subjects]
+                left = [f for f in left if f not in mine]
+                if mine:
+                    yield self._over(mine, unit, None).model_copy(update={"id": acceptance.finding})
+        if left:
+            yield self._over(left, unit, fix)
+
+    def _over(self, functions: Sequence[Function], unit: str, fix: FixOver | None) -> Finding:
         names = ", ".join(f.name for f in functions[:4]) + (" …" if len(functions) > 4 else "")
         found = self.finding(
             detail=names,
             measured=Measure(value=len(functions), unit=unit),
             needed=Measure(value=0, unit=unit),
             most=True,
-            fix=fix,
+            fix=None if fix is None else lambda: fix(functions),
         )
         return found.model_copy(update={"subjects": tuple(f.id for f in functions)})
 
@@ -103,10 +124,12 @@ def check(
     source: Source | None = None,
     fixes: str = "",
     reads: tuple[Facet, ...] = FACETS,
+    hurts: bool = False,
 ) -> Callable[[Generator], Generator]:
     """Register a generator of findings. The station is the code's first word.
 
     :param reads: the facets of a design that it looks at; its findings are kept while those stay the same.
+    :param hurts: what it finds can hurt someone, and is never overridden.
 
     :raises ValueError: the code is taken or a limit is unknown (programming errors).
     """
@@ -117,7 +140,7 @@ def check(
         if code in CHECKS or unknown:
             raise ValueError(f"check {code}: registered twice, or unknown limits {unknown}")
         rests_on = source or (LIMITS[limits[0]].source if limits else Source(kind="practice"))
-        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, reads, run)
+        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, reads, hurts, run)
         return run
 
     return register

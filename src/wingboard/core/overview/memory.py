@@ -7,7 +7,7 @@ from collections.abc import Callable
 from itertools import count
 from typing import Any, NamedTuple
 
-from wingboard.core.findings.facets import FACETS, Facet, facet_of
+from wingboard.core.findings.facets import EVERY_FACET, Facet, facet_of
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check
 from wingboard.core.record.design import Design
@@ -33,7 +33,7 @@ class Memory:
         self._lock = threading.Lock()
         self._number = next(_numbers)  # a design's versions are counted by each memory for itself
         self._kept: dict[str, list[_Kept]] = {}
-        self._values: dict[Facet, list[tuple[int, Any]]] = {facet: [] for facet in FACETS}
+        self._values: dict[Facet, list[tuple[int, Any]]] = {facet: [] for facet in EVERY_FACET}
         self._next = 0
 
     def found(self, rule: Check, r: Resolved, judge: Callable[[Check, Resolved], Findings]) -> Findings:
@@ -51,7 +51,7 @@ class Memory:
         return findings
 
     def _versions(self, design: Design) -> dict[Facet, int]:
-        return {facet: self._version(facet, facet_of(design, facet)) for facet in FACETS}
+        return {facet: self._version(facet, facet_of(design, facet)) for facet in EVERY_FACET}
 
     def _version(self, facet: Facet, value: Any) -> int:
         """A number for these values: that of equal ones seen lately, or a new one."""

@@ -28,6 +28,7 @@ class Readiness(Record):
 
     to_fix: int = Field(ge=0)
     to_judge: int = Field(ge=0)
+    overridden: int = Field(ge=0, description="To fix, but the builder knows better and said why")
     notes: int = Field(ge=0)
 
 
@@ -51,4 +52,7 @@ def threads(r: Resolved) -> dict[str, Thread]:
 def readiness(findings: Sequence[Finding]) -> Readiness:
     """Unsettled findings by severity."""
     left = [f.severity for f in findings if f.unsettled]
-    return Readiness(to_fix=left.count("must"), to_judge=left.count("judge"), notes=left.count("note"))
+    overridden = sum(1 for f in findings if f.overridden)
+    return Readiness(
+        to_fix=left.count("must"), to_judge=left.count("judge"), notes=left.count("note"), overridden=overridden
+    )

@@ -35,7 +35,7 @@ def all_checks() -> tuple[Check, ...]:
 
 
 def review(r: Resolved, memory: Memory | None = None) -> tuple[Finding, ...]:
-    """All findings, those to fix first, accepted ones last. The same design gives the same findings.
+    """All findings, those to fix first, then what was overridden, accepted ones last. The same for the same design.
 
     :param memory: keeps what checks found, for as long as what they read stays the same.
     """
@@ -102,7 +102,7 @@ def _marked(found: Iterable[Finding], accepted: tuple[Acceptance, ...]) -> list[
 
 
 def _with_reason(finding: Finding, acceptance: Acceptance | None) -> Finding:
-    if acceptance is None or finding.severity != "judge" or _got_worse(finding, acceptance.measured):
+    if acceptance is None or not finding.acceptable or _got_worse(finding, acceptance.measured):
         return finding
     return finding.model_copy(update={"accepted": acceptance.reason})
 

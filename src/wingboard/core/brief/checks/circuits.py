@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from wingboard.core.brief.wanted import duty_of, family_of
@@ -141,17 +141,16 @@ def _shows(r: Resolved, f: Function) -> bool:
     measures="events made by a control that springs back, without a lamp of its own or an indicator",
     source=PAIRED,
     fixes="adds a lamp for each",
-    reads=("brief", "wishes", "parts", "limits"),
+    reads=("brief", "wishes", "parts", "limits", "accepted"),
 )
 def event_unseen(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the controls of all such events."""
     unseen = [users[0] for users in _events(r).values() if not any(_shows(r, f) for f in users)]
-    if unseen:
-        yield rule.over(
-            unseen,
-            unit="unseen",
-            fix=lambda: Fix(label="Add a lamp for each", commands=tuple(_lamp_row(f) for f in unseen)),
-        )
+    yield from rule.over(r, unseen, unit="unseen", fix=_lamps)
+
+
+def _lamps(unseen: Sequence[Function]) -> Fix:
+    return Fix(label="Add a lamp for each", commands=tuple(_lamp_row(f) for f in unseen))
 
 
 def _lamp_row(f: Function) -> AddFunction:
@@ -166,13 +165,12 @@ def _lamp_row(f: Function) -> AddFunction:
     title="Events that no control makes",
     measures="events that are only shown; right where the machine itself makes them",
     source=PAIRED,
-    reads=("brief", "wishes", "parts", "limits"),
+    reads=("brief", "wishes", "parts", "limits", "accepted"),
 )
 def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the indicators of all such events."""
     shown = [users[0] for users in _events(r).values() if all(_duty(r, f) == "indicator" for f in users)]
-    if shown:
-        yield rule.over(shown, unit="only shown")
+    yield from rule.over(r, shown, unit="only shown")
 
 
 @check(
@@ -181,7 +179,7 @@ def event_unmade(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Controls that switch nothing yet",
     measures="controls with neither an event nor a load, unless they are dummies",
     source=WHOLE,
-    reads=("brief", "wishes", "parts", "limits"),
+    reads=("brief", "wishes", "parts", "limits", "accepted"),
 )
 def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all of them."""
@@ -190,8 +188,7 @@ def control_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
         for f in r.design.functions
         if f.state == "wanted" and not f.switches.event and not f.switches.amps and _duty(r, f) == "control"
     ]
-    if idle:
-        yield rule.over(idle, unit="idle")
+    yield from rule.over(r, idle, unit="idle")
 
 
 @check(

@@ -16,13 +16,12 @@ from wingboard.core.resolved.design import Resolved
     title="Nothing chosen yet",
     measures="functions without a part",
     source=Source(kind="computed", note="functions of the brief"),
-    reads=("brief", "wishes", "parts", "limits"),
+    reads=("brief", "wishes", "parts", "limits", "accepted"),
 )
 def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all functions without a part."""
     open_ones = [f for f in r.design.functions if f.part is None and f.state in ("wanted", "dummy")]
-    if open_ones:
-        yield rule.over(open_ones, unit="open")
+    yield from rule.over(r, open_ones, unit="open")
 
 
 @check(

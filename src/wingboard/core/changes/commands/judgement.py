@@ -7,14 +7,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
-from wingboard.core.record.base import Words
+from wingboard.core.record.base import Ident, Words
 
 
 class AcceptFinding(Saying):
-    """Live with a finding of severity “judge”, and say why."""
+    """Live with a finding, and say why. What is to fix is overridden so, unless it can hurt someone."""
 
     do: Literal["accept"] = "accept"
     finding: Annotated[str, Field(max_length=200)]
+    subjects: tuple[Ident, ...] = Field((), max_length=2000, description="Of a finding over many; the server says them")
     reason: Words = Field(min_length=1)
     measured: float | None = None
 

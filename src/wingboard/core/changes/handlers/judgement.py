@@ -13,7 +13,9 @@ from wingboard.core.record.limits import LIMITS
 @carry_out.register
 def handle_accept_finding(command: AcceptFinding, design: Design, catalogue: Catalogue) -> Design:
     others = tuple(a for a in design.accepted if a.finding != command.finding)
-    acceptance = Acceptance(finding=command.finding, reason=command.reason, measured=command.measured)
+    acceptance = Acceptance(
+        finding=command.finding, subjects=command.subjects, reason=command.reason, measured=command.measured
+    )
     return with_changes(design, accepted=(*others, acceptance))
 
 

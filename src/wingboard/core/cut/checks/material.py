@@ -17,6 +17,7 @@ from wingboard.core.resolved.design import Resolved
     measures="sheets that give off poison or burn badly in a laser, unless every machine of the workshop is another",
     source=Source(kind="practice", note="PVC gives chlorine; polycarbonate and ABS burn and smoke"),
     reads=("brief", "modules", "stack", "workshop", "limits"),
+    hurts=True,
 )
 def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
     """PVC stops; polycarbonate and ABS want a second thought. A workshop whose machines are no laser may have them."""

@@ -18,6 +18,7 @@ from wingboard.core.face.reach import beyond
 from wingboard.core.face.rules import spacing_needed
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.face.sweep import odd_ones, sweeps_on
+from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.shapeset import Near
@@ -35,6 +36,7 @@ SWEEP = Source(kind="practice", note="what belongs together points the same way 
     title="Out of first reach",
     measures="how far an emergency control lies beyond the free hand, the arm straight and the shoulder come forward",
     limits=("reach-lean", "reach-primary"),
+    hurts=True,
 )
 def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls that the free hand does not get to from the seat, or only by leaning forward."""
@@ -287,6 +289,7 @@ def pair_not_mirrored(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="On the other hand's side",
     measures="controls for one hand that stand on the other half of the opening",
     source=Source(kind="practice", note="what one hand works stands on its side"),
+    reads=(*FACETS, "accepted"),
 )
 def hand_wrong_side(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Controls that say which hand works them, on the wrong half."""
@@ -299,5 +302,4 @@ def hand_wrong_side(r: Resolved, rule: Check) -> Iterator[Finding]:
         and duty_of(p.function, p.part) == "control"
         and (r.panel.point(p)[0] < middle) != (p.function.hand == "left")
     ]
-    if wrong:
-        yield rule.over(wrong, unit="on the wrong side")
+    yield from rule.over(r, wrong, unit="on the wrong side")

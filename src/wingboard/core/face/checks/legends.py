@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import partial
 
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import Word, lettering, letterings, words_inside, words_on_panel
 from wingboard.core.face.settle import Mover, move_to_settle
+from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import TOUCH, VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Function
 from wingboard.core.record.legends import written
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -167,17 +170,17 @@ def not_in_font(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Without a name on the face",
     measures="placed controls and lights without words",
     fixes="sets each function's name by rule",
+    reads=(*FACETS, "accepted"),
 )
 def no_legend(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all placed functions without words."""
-    bare = [p for p in r.placed if p.function.legend is None]
-    if bare:
-        yield rule.over([p.function for p in bare], unit="bare", fix=lambda: _named_all(r, bare))
+    bare = [p.function for p in r.placed if p.function.legend is None]
+    yield from rule.over(r, bare, unit="bare", fix=partial(_named_all, r))
 
 
-def _named_all(r: Resolved, bare: list[Placed]) -> Fix:
+def _named_all(r: Resolved, bare: Sequence[Function]) -> Fix:
     upper = r.design.style.upper
-    commands = tuple(EditLegend(function=p.function.id, text=written(p.function.name, upper)) for p in bare)
+    commands = tuple(EditLegend(function=f.id, text=written(f.name, upper)) for f in bare)
     return Fix(label="Name them all", commands=commands)
 
 
@@ -191,5 +194,4 @@ def _named_all(r: Resolved, bare: list[Placed]) -> Fix:
 def not_placed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all functions that wait for a place."""
     waiting = [f for f in r.design.functions if f.part and f.place is None]
-    if waiting:
-        yield rule.over(waiting, unit="in the tray")
+    yield from rule.over(r, waiting, unit="in the tray")

@@ -16,6 +16,7 @@ from wingboard.core.face.graphics import Drawing, graphic_shapes
 from wingboard.core.face.legend import letterings, words_on_panel
 from wingboard.core.face.reach import Sight, cap_needed, sight
 from wingboard.core.face.reference import traced_holes
+from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
@@ -31,6 +32,7 @@ from wingboard.core.resolved.module import ResolvedModule
     title="Positions without a word",
     measures="selectors placed with fewer words than positions in use",
     source=Source(kind="practice", note="each control has a name, each position a word"),
+    reads=(*FACETS, "accepted"),
 )
 def words_missing(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over the selectors and levers of three ways whose positions have no words; dummies apart."""
@@ -42,8 +44,7 @@ def words_missing(r: Resolved, rule: Check) -> Iterator[Finding]:
         and p.function.state != "dummy"
         and not (p.function.legend and p.function.legend.hidden)
     ]
-    if bare:
-        yield rule.over(bare, unit="without words")
+    yield from rule.over(r, bare, unit="without words")
 
 
 @check(
