@@ -53,6 +53,7 @@ export const editFunction = (fn: string, changes: FnChanges): Command => ({
 });
 export const accept = (finding: string, reason: string, measured: number | null): Command => ({
   do: "accept",
+  subjects: [],
   finding,
   reason,
   measured,
