@@ -13,7 +13,8 @@ from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import SetLimit
 from wingboard.core.changes.commands.modules import EditLayer
-from wingboard.core.changes.commands.places import RemoveItems, TurnItems
+from wingboard.core.changes.commands.parts import ChoosePart
+from wingboard.core.changes.commands.places import RemoveItems, SetPocket, TurnItems
 from wingboard.core.changes.commands.workshop import SetOnHand
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import Candidate, candidates, pins_of, wires_of
@@ -233,3 +234,10 @@ def test_the_shopping_list_counts_spares_and_what_is_on_hand() -> None:
     assert rows[0]["together"] == f"{captions.cost / 100:.2f}"
     aliased = apply(design, (EditFunction(function="f4", state="alias", of="f1"),), PARTS)
     assert len(counts(Resolved(aliased))) == 1
+
+
+def test_another_part_takes_nothing_over_that_belonged_to_the_old_one() -> None:
+    seated = plate(("toggle-large-on-off", 60, 60), commands=(SetPocket(function="f1", depth=0.8),))
+    other = apply(seated, (ChoosePart(function="f1", part="button-22"),), catalogue())
+    assert (seated.functions[0].pocket, other.functions[0].pocket) == (0.8, 0.0)
+    assert other.functions[0].place == seated.functions[0].place

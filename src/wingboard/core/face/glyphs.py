@@ -15,7 +15,7 @@ from fontTools.pens.boundsPen import BoundsPen
 
 from wingboard.core.face.fonts import Affine, glyph_set, outlines
 from wingboard.core.geometry.biarcs import Quadratic, arcs_along
-from wingboard.core.geometry.outline import Loop, Vertex
+from wingboard.core.geometry.outline import Loop, Vertex, reversed_loop
 from wingboard.core.quantity import short
 from wingboard.core.record.legends import FontName
 
@@ -40,10 +40,14 @@ def steps(font: FontName, character: str, affine: Affine) -> str:
 
 @lru_cache(maxsize=4096)
 def upright_loops(font: FontName, character: str, scale: float) -> tuple[Loop, ...]:
-    """The outlines of an upright letter about its origin, its curves as arcs within :data:`TOLERANCE` of them."""
+    """The outlines of an upright letter about its origin, its curves as arcs within :data:`TOLERANCE` of them.
+
+    The outside is walked counter-clockwise, a counter clockwise: filled where the winding is not zero.
+    """
     pen = _LoopPen(glyph_set(font))
     outlines(font).draw(character, pen, (scale, 0.0, 0.0, scale, 0.0, 0.0))
-    return tuple(loop for loop in map(_loop, pen.contours) if len(loop) > 1)
+    # Fonts walk the outside of a letter clockwise; here it is counter-clockwise, as everything that is filled.
+    return tuple(reversed_loop(loop) for loop in map(_loop, pen.contours) if len(loop) > 1)
 
 
 def _loop(edges: list[Point | Quadratic]) -> Loop:

@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 from shapely import LineString, MultiPolygon, Point, Polygon, unary_union
 from shapely.geometry.base import BaseGeometry
+from shapely.geometry.polygon import orient
 
 from wingboard.core.geometry.outline import Loop, Vertex
 
@@ -166,7 +167,9 @@ class DrawnSymbol(NamedTuple):
 @cache
 def _whole(name: str) -> tuple[tuple[tuple[float, float], ...], ...]:
     merged = unary_union(_DRAWN[name]())
-    pieces = [g for g in (merged.geoms if isinstance(merged, MultiPolygon) else [merged]) if isinstance(g, Polygon)]
+    pieces = [
+        orient(g) for g in (merged.geoms if isinstance(merged, MultiPolygon) else [merged]) if isinstance(g, Polygon)
+    ]
     rings = [ring for piece in pieces for ring in (piece.exterior, *piece.interiors)]
     return tuple(tuple((float(x), float(y)) for x, y in ring.simplify(0.02).coords[:-1]) for ring in rings)
 

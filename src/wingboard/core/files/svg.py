@@ -23,7 +23,7 @@ def write_svg(scene: Scene) -> bytes:
     for operation in OPERATIONS:
         fill = STROKE[operation] if operation == "engrave" else "none"
         stroke = "none" if operation == "engrave" else STROKE[operation]
-        lines.append(f'<g id="{operation}" fill="{fill}" fill-rule="evenodd" stroke="{stroke}" stroke-width="0.1">')
+        lines.append(f'<g id="{operation}" fill="{fill}" fill-rule="nonzero" stroke="{stroke}" stroke-width="0.1">')
         lines += _group(scene, operation)
         lines.append("</g>")
     return "\n".join([*lines, "</svg>", ""]).encode()

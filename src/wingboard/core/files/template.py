@@ -4,20 +4,21 @@ from __future__ import annotations
 
 import io
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import lru_cache
+from itertools import groupby
 from typing import Any, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 from reportlab import rl_config
 from reportlab.lib.units import mm
-from reportlab.pdfgen.canvas import Canvas
+from reportlab.pdfgen.canvas import FILL_NON_ZERO, Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath, Item, Scene
-from wingboard.core.geometry.outline import Vertex
+from wingboard.core.geometry.outline import Loop, Vertex
 
 rl_config.useA85 = 0
 """Pages are kept as bytes: turning them into letters takes longer than drawing them."""
@@ -80,9 +81,10 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
     stream = io.BytesIO()
     canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1, pageCompression=1)
     canvas.setTitle(scene.title)
-    boxes = np.array([_bounds(item) for item in scene.items])
+    groups = _groups(scene.items)
+    boxes = np.array([_bounds_of(group) for group in groups])
     for tile in spread.tiles():
-        shown = [scene.items[n] for n in np.flatnonzero(_on(boxes, tile, spread))]
+        shown = [groups[n] for n in np.flatnonzero(_on(boxes, tile, spread))]
         _page(canvas, shown, spread, tile)
         _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
         canvas.showPage()
@@ -93,6 +95,27 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
 Box = tuple[float, float, float, float]
 _ROUND = 8.0
 """Drawn this far (mm) beyond an item's own bounds at the most: its centre mark and its diameter."""
+
+
+def _groups(items: Sequence[Item]) -> list[tuple[Item, ...]]:
+    """The items as they are drawn: all filled outlines of one word or graphic together, so that a counter is a hole."""
+
+    def together(numbered: tuple[int, Item]) -> object:
+        n, item = numbered
+        return item.label if _filled(item) and not isinstance(item.path, CirclePath) else n
+
+    return [tuple(item for _, item in group) for _, group in groupby(enumerate(items), together)]
+
+
+def _filled(item: Item) -> bool:
+    return item.operation == "engrave" and not item.open
+
+
+def _bounds_of(group: Sequence[Item]) -> Box:
+    boxes = np.array([_bounds(item) for item in group])
+    x0, y0 = boxes[:, :2].min(axis=0)
+    x1, y1 = boxes[:, 2:].max(axis=0)
+    return float(x0), float(y0), float(x1), float(y1)
 
 
 def _bounds(item: Item) -> Box:
@@ -114,7 +137,7 @@ def _on(boxes: npt.NDArray[np.float64], tile: Tile, spread: Tiling) -> npt.NDArr
     return within & (boxes[:, 2] > tile.x - _ROUND) & (boxes[:, 3] > tile.y - _ROUND)
 
 
-def _page(canvas: Any, shown: list[Item], spread: Tiling, tile: Tile) -> None:
+def _page(canvas: Any, shown: list[tuple[Item, ...]], spread: Tiling, tile: Tile) -> None:
     canvas.saveState()
     frame = canvas.beginPath()
     frame.rect(MARGIN * mm, (MARGIN + FOOT) * mm, spread.window[0] * mm, spread.window[1] * mm)
@@ -123,35 +146,40 @@ def _page(canvas: Any, shown: list[Item], spread: Tiling, tile: Tile) -> None:
     canvas.scale(mm, mm)
     canvas.setLineWidth(0.15)
     canvas.setFillGray(0.55)
-    for item in shown:
-        engraved = item.operation == "engrave" and not item.open
-        canvas.drawPath(_path(item), stroke=0 if engraved else 1, fill=1 if engraved else 0, fillMode=0)
+    for group in shown:
+        filled = _filled(group[0])
+        canvas.drawPath(_path(group), stroke=0 if filled else 1, fill=1 if filled else 0, fillMode=FILL_NON_ZERO)
     canvas.setLineWidth(0.1)
     canvas.setFillGray(0.35)
-    for item in shown:
-        if isinstance(item.path, CirclePath) and item.operation != "engrave":
-            _centre_mark(canvas, item.path)
+    for group in shown:
+        circle = group[0].path
+        if isinstance(circle, CirclePath) and not _filled(group[0]):
+            _centre_mark(canvas, circle)
     canvas.restoreState()
     _overlap_marks(canvas, spread, tile)
 
 
 @lru_cache(maxsize=1 << 15)
-def _path(item: Item) -> PDFPathObject:
-    """The item's path in the writer's own form, made once for all pages and papers."""
+def _path(group: tuple[Item, ...]) -> PDFPathObject:
+    """The paths of a group in the writer's own form, made once for all pages and papers."""
     code: list[str] = []
     path: Any = PDFPathObject(code)
-    if isinstance(item.path, CirclePath):
-        path.circle(item.path.x, item.path.y, item.path.diameter / 2)
-        return path
-    loop = item.path
+    for item in group:
+        if isinstance(item.path, CirclePath):
+            path.circle(item.path.x, item.path.y, item.path.diameter / 2)
+        else:
+            _follow(item.path, item.open, code)
+    return path
+
+
+def _follow(loop: Loop, opened: bool, code: list[str]) -> None:
     code.append(f"{_at(loop[0])} m")
-    following = loop[1:] if item.open else loop[1:] + loop[:1]
+    following = loop[1:] if opened else loop[1:] + loop[:1]
     # Written as the page's own code: letters have so many edges that the library's calls take most of the time.
     for start, end in zip(loop, following, strict=False):
         code.extend(_curves(start, end) if start.bulge else (f"{_at(end)} l",))
-    if not item.open:
+    if not opened:
         code.append("h")
-    return path
 
 
 def _curves(start: Vertex, end: Vertex) -> Iterator[str]:

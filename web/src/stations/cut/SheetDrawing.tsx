@@ -41,7 +41,7 @@ export function SheetDrawing({ module, sheet, hidden, onFlip }: Props) {
                     <path
                       d={path}
                       fill={operation === "engrave" ? LINE[operation].colour : "none"}
-                      fillRule="evenodd"
+                      fillRule="nonzero"
                       stroke={operation === "engrave" ? "none" : LINE[operation].colour}
                     />
                     {line && <path d={line} stroke={LINE[operation].colour} />}

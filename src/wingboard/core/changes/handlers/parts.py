@@ -27,6 +27,9 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.part import Part
 
+OF_THE_OLD_PART = {"pocket": 0.0, "digits": None}
+"""What belonged to the part that a function had, and goes with it."""
+
 
 @carry_out.register
 def handle_choose_part(command: ChoosePart, design: Design, catalogue: Catalogue) -> Design:
@@ -37,7 +40,7 @@ def handle_choose_part(command: ChoosePart, design: Design, catalogue: Catalogue
     if command.part is None:
         return with_functions(design, {function.id: function.model_copy(update={"part": None, "place": None})})
     design = with_part(design, command.part, catalogue)
-    return with_functions(design, {function.id: function.model_copy(update={"part": command.part})})
+    return with_functions(design, {function.id: function.model_copy(update={"part": command.part, **OF_THE_OLD_PART})})
 
 
 def with_part(design: Design, ident: str, catalogue: Catalogue) -> Design:
