@@ -182,3 +182,28 @@ def test_turning_a_part_turns_its_key_slot_and_the_web_with_it() -> None:
     assert web(0) == pytest.approx(16 - 1.55 - 11 - 1.6, abs=0.01)
     assert web(90) == pytest.approx(web(0), abs=0.01)
     assert web(45) == pytest.approx(web(0), abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("load", "apart", "severity"),
+    [
+        ({"volts": 230, "amps": 1}, 60, "judge"), ({"volts": 230, "amps": 1}, 30, "judge"),
+        ({"volts": 230, "amps": 1}, 25, "must"), ({"volts": 48, "amps": 1}, 25, None),
+        ({"volts": 110, "amps": 1, "current": "DC"}, 25, None), ({"volts": 110, "amps": 1}, 25, "must"),
+    ],
+)  # fmt: skip
+def test_mains_beside_low_voltage_asks_for_distance_and_covers(
+    load: dict[str, Any], apart: float, severity: str | None
+) -> None:
+    commands = (EditFunction.model_validate({"function": "f1", **load}),)
+    design = plate((TOGGLE, 60, 60), (TOGGLE, 60 + apart, 60), commands=commands)
+    findings = found(design, "face.mixed-voltage")
+    assert [f.severity for f in findings] == ([severity] if severity else [])
+    for finding in findings:
+        # Both bodies are 18 mm wide.
+        assert finding.measured is not None
+        assert finding.measured.value == pytest.approx(apart - 18)
+        assert "licensed electrician" in finding.detail
+        assert not finding.overridable
+    alone = plate((TOGGLE, 60, 60), commands=commands)
+    assert found(alone, "face.mixed-voltage") == []

@@ -171,10 +171,22 @@ def test_unmeasured_parts_are_counted_until_each_is_read() -> None:
     assert found(done, "parts.unmeasured") == []
 
 
-def test_a_hole_smaller_than_its_thread_is_a_stop() -> None:
+def test_a_hole_smaller_than_its_thread_is_a_stop_and_a_thread_that_was_read_is_the_one_compared() -> None:
+    chosen = ChoosePart(function="f1", part="my-part-1")
     read = MeasurePart(part="my-part-1", readings=(reading("bush", 9.0),))
-    design = own(read, ChoosePart(function="f1", part="my-part-1"))
-    assert [f.severity for f in found(design, "parts.hole-tight")] == ["must"]
+    measured = own(read, chosen)
+    assert found(measured, "parts.hole-tight") == []
+    part = next(p for p in measured.parts if p.id == "my-part-1")
+    assert part.bush is not None
+    assert part.bush.diameter == 9.0
+    assert part.hole.span[0] == pytest.approx(9.0 + 0.2)
+    square = [{"x": x, "y": y} for x, y in ((-4.4, -4.4), (4.4, -4.4), (4.4, 4.4), (-4.4, 4.4))]
+    tight = own(read, EditPart(part="my-part-1", cutout=Path.model_validate({"points": square})), chosen)
+    (finding,) = found(tight, "parts.hole-tight")
+    assert finding.needed is not None
+    assert (finding.severity, finding.needed.value) == ("must", 9.0)
+    withdrawn = own(read, MeasurePart(part="my-part-1", readings=()), chosen)
+    assert next(p for p in withdrawn.parts if p.id == "my-part-1").bush == PARTS["rotary-12"].bush
 
 
 def test_two_controls_in_one_hole_add_their_depths() -> None:

@@ -31,6 +31,9 @@ def measured_part(part: Part, readings: Sequence[Reading]) -> Part:
         field, value, formula = _follows(part.model_copy(update=changes), reading)
         changes[field] = value
         sources[field] = Source(kind="computed", note=formula[:120])
+        bush = changes.get("bush", part.bush)
+        if reading.of == "bush" and bush is not None:
+            changes["bush"] = bush.model_copy(update={"diameter": reading.largest})
     return Part.model_validate(part.model_copy(update={**changes, "sources": sources}).model_dump())
 
 
@@ -93,6 +96,8 @@ _FIELD: dict[Measured, str] = {
 def unmeasured(part: Part, base: Part) -> Part:
     """The part with what its readings gave put back to what ``base`` says; a key keeps the angle it was turned to."""
     fields = {_FIELD[r.of] for r in part.readings}
+    if any(r.of == "bush" for r in part.readings):
+        fields.add("bush")  # its diameter is what was read
     changes: dict[str, Any] = {name: getattr(base, name) for name in fields}
     if base.key and part.key and "key" in fields:
         changes["key"] = base.key.model_copy(update={"angle": part.key.angle})

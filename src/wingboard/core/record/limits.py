@@ -52,6 +52,12 @@ LIMITS: dict[str, Limit] = {
     "breaker-factor": Limit(1.25, "times", "a fuse or breaker over its load, at least", PRACTICE),
     "touch-ac": Limit(50.0, "V AC", "above it a licensed electrician wires", SAFE),
     "touch-dc": Limit(120.0, "V DC", "above it a licensed electrician wires", SAFE),
+    "mains-apart": Limit(
+        8.0,
+        "mm",
+        "from what carries mains to what carries low voltage, on one plate",
+        Source(kind="memory", note="IEC 60664-1, creepage of reinforced insulation at 250 V, rounded up"),
+    ),
     "opening-spread": Limit(1.0, "mm", "between widths or heights measured at three places", PRACTICE),
     "gap-hand": Limit(0.3, "mm", "fit gap a side of a plate sawn and sanded", PRACTICE),
     "gap-machine": Limit(0.2, "mm", "fit gap a side of a plate cut by laser, mill or printer", PRACTICE),

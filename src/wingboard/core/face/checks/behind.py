@@ -13,7 +13,7 @@ from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.geometry.rounded import Rounded, gap
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.space import KeepOut
@@ -153,3 +153,49 @@ def cable_room(placed: Placed) -> Rounded | None:
         (0, -1): (x0, y0 - plug, x0 + wide, y0),
     }
     return placed.frame.shape(Rounded(shapely.box(*boxes[side]), 0.0))
+
+
+@check(
+    "face.mixed-voltage",
+    severity="judge",
+    title="Mains beside low voltage",
+    measures="from the body of a control for dangerous voltage to the nearest low-voltage part's on its plate; to fix "
+    "when they are too near",
+    limits=("mains-apart",),
+    hurts=True,
+)
+def mixed_voltage(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Plates that carry both: they want distance, covers, separate plugs and, of metal, an earth."""
+    need = rule.limit(r.design)
+    bodies = r.panel.envelopes("body")
+    shapes = {int(owner): bodies.shape(i) for i, owner in enumerate(bodies.owners)}
+    for placed in r.placed:
+        if not _dangerous(r, placed):
+            continue
+        beside = [p for p in r.modules[placed.place.module].placed if _low(r, p)]
+        apart = [(gap(shapes[placed.number], shapes[p.number]), p.number, p) for p in beside]
+        if not apart:
+            continue
+        measured, _, other = min(apart)
+        near = measured < need - VISIBLE
+        yield rule.finding(
+            placed.function.id,
+            other.function.id,
+            detail=f"{placed.function.name}, {placed.function.switches.volts:g} V {placed.function.switches.kind}, and "
+            f"{other.function.name}: connectors of their own, a cover over the terminals, earth on a metal plate, and "
+            "a licensed electrician",
+            spot=of(placed),
+            measured=Measure(value=measured),
+            needed=Measure(value=need),
+            severity="must" if near else None,
+        )
+
+
+def _dangerous(r: Resolved, placed: Placed) -> bool:
+    load = placed.function.switches
+    return load.volts > limit(r.design, "touch-ac" if load.alternating else "touch-dc")
+
+
+def _low(r: Resolved, placed: Placed) -> bool:
+    """Whether a part carries low voltage: a small load, or a line to a controller."""
+    return not _dangerous(r, placed) and bool(placed.function.switches.volts or placed.part.lines)
