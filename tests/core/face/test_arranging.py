@@ -236,3 +236,19 @@ def test_removing_a_function_leaves_nothing_that_names_it() -> None:
     assert after.functions[0].pair is None
     assert after.graphics[0].functions == ("f3",)
     assert [p.id for p in after.procedures] == ["p"]
+
+
+@pytest.mark.parametrize(("part", "room"), [("rotary-12", 25), ("toggle-large-on-off", 19), ("button-22", 13)])
+@pytest.mark.parametrize("x", [20, 100, 185])
+def test_a_row_keeps_the_room_its_kind_wants_and_stays_on_the_plate(part: str, room: float, x: float) -> None:
+    # MIL-STD-1472, from memory: knobs 25, toggles 19, push buttons 13 mm edge to edge.
+    parts = ((part, x, 60), (part, x + 1, 61), (part, x + 2, 62))
+    row = apply(plate(*parts), (Arrange(functions=("f1", "f2", "f3"), how="row"),), catalogue())
+    spots = [f.place for f in row.functions if f.place]
+    wide = catalogue()[part].cover.span[0]
+    gaps = [b.x - a.x - wide for a, b in pairwise(spots)]
+    assert min(gaps) >= room
+    assert max(gaps) < room + 1
+    assert spots[0].x - wide / 2 >= 0
+    assert spots[-1].x + wide / 2 <= 200
+    assert len({s.y for s in spots}) == 1

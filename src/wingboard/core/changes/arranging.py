@@ -11,7 +11,9 @@ from wingboard.core.record.errors import NotPossible
 
 
 class ArrangedPart(NamedTuple):
-    """A part: its centre, its turn, and how far what covers the face reaches from the centre each way."""
+    """A part: its centre, its turn, how far what covers the face reaches from the centre each way, and the room (mm)
+    that a hand wants between two of its kind.
+    """
 
     id: str
     x: float
@@ -21,17 +23,24 @@ class ArrangedPart(NamedTuple):
     right: float
     down: float
     up: float
+    room: float = 0.0
 
 
-def arranged(spots: Sequence[ArrangedPart], asked: Arrange) -> tuple[ArrangedPart, ...]:
+Bounds = tuple[float, float, float, float]
+EVERYWHERE: Bounds = (-math.inf, -math.inf, math.inf, math.inf)
+
+
+def arranged(spots: Sequence[ArrangedPart], asked: Arrange, plate: Bounds = EVERYWHERE) -> tuple[ArrangedPart, ...]:
     """The parts at their new places, in the order given.
 
+    :param plate: least x and y, greatest x and y (mm) of their module: a row, a column and a grid stay on it where
+        they fit, if need be by growing the other way.
     :raises NotPossible: fewer than two parts (three to distribute), or an arc without a radius.
     """
     if len(spots) < 2 and asked.how != "mirror":
         raise NotPossible("Select two or more placed parts", "functions")
     if asked.how in ("row", "column", "grid"):
-        return _grid(spots, asked)
+        return _kept_on(_grid(spots, asked), plate)
     if asked.how in ("arc", "ring"):
         return _arc(spots, asked)
     if asked.how.startswith("align"):
@@ -52,9 +61,26 @@ def _grid(spots: Sequence[ArrangedPart], asked: Arrange) -> tuple[ArrangedPart, 
 
 
 def _usual(spots: Sequence[ArrangedPart], axis: int) -> float:
-    """A pitch that keeps 19 mm (toggles, MIL-STD-1472, from memory) between the widest two."""
-    wide = max(s.left + s.right if axis == 0 else s.down + s.up for s in spots)
-    return math.ceil(wide + 19.0)
+    """A pitch that keeps the room each two neighbours want between what covers the face, whichever wants more."""
+    reach = [(s.left, s.right) if axis == 0 else (s.up, s.down) for s in spots]
+    beside = zip(spots, reach, spots[1:], reach[1:], strict=False)
+    return math.ceil(max(max(a.room, b.room) + at[1] + to[0] for a, at, b, to in beside))
+
+
+def _kept_on(spots: Sequence[ArrangedPart], plate: Bounds) -> tuple[ArrangedPart, ...]:
+    """The parts together moved back onto the plate, as far as they fit on it; else where they are."""
+    left, right = min(s.x - s.left for s in spots), max(s.x + s.right for s in spots)
+    low, high = min(s.y - s.down for s in spots), max(s.y + s.up for s in spots)
+    dx = _shift(left, right, plate[0], plate[2])
+    dy = _shift(low, high, plate[1], plate[3])
+    return tuple(s._replace(x=s.x + dx, y=s.y + dy) for s in spots)
+
+
+def _shift(least: float, most: float, begin: float, end: float) -> float:
+    """How far something from ``least`` to ``most`` has to go to lie between ``begin`` and ``end``; 0 if it cannot."""
+    if most - least > end - begin:
+        return 0.0
+    return max(begin - least, 0.0) or min(end - most, 0.0)
 
 
 def _arc(spots: Sequence[ArrangedPart], asked: Arrange) -> tuple[ArrangedPart, ...]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from wingboard.core.cut.scenes import graphic_items, lettering_items
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import Vertex, moved, turned
@@ -12,9 +14,12 @@ from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
 
 
-def mockup_face(r: Resolved, module: ResolvedModule) -> Scene:
-    """What an eye sees: covers, holes with their centre marks, words and graphics."""
-    items = [*lettering_items(r, module), *graphic_items(r, module)]
+def mockup_face(r: Resolved, module: ResolvedModule, engraved: Sequence[Item] | None = None) -> Scene:
+    """What an eye sees: covers, holes with their centre marks, words and graphics.
+
+    :param engraved: the words and graphics, where the face's own scene has them already.
+    """
+    items = list(engraved) if engraved is not None else [*lettering_items(r, module), *graphic_items(r, module)]
     for placed in module.placed:
         items += [
             _outline(placed, placed.part.cover, "what covers the face"),

@@ -21,6 +21,8 @@ from wingboard.core.quantity import LONGEST
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.functions import Function, Place
+from wingboard.core.record.limits import LIMITS
+from wingboard.core.record.part import Part
 
 
 def _spots(design: Design, idents: Sequence[str]) -> list[ArrangedPart]:
@@ -28,12 +30,26 @@ def _spots(design: Design, idents: Sequence[str]) -> list[ArrangedPart]:
     found = []
     for function, place in placed_functions(design, idents):
         x0, y0, x1, y1 = parts[function.part or ""].cover.rounded().turned(place.turn).bounds
-        found.append(ArrangedPart(function.id, place.x, place.y, place.turn, -x0, x1, -y0, y1))
+        room = _room(design, parts[function.part or ""])
+        found.append(ArrangedPart(function.id, place.x, place.y, place.turn, -x0, x1, -y0, y1, room))
     if len({f.place.module for f in design.functions if f.place and f.id in set(idents)}) > 1:
         raise NotPossible(
             "These parts are on different modules; put one module's parts in order at a time", "functions"
         )
     return found
+
+
+def _room(design: Design, part: Part) -> float:
+    """What a hand wants beside a control of this kind (mm, the design's limits); untouched things count as buttons."""
+    kind = part.hand.kind if part.hand else "button"
+    own = {choice.limit: choice.value for choice in design.limits}
+
+    def limit(name: str) -> float:
+        return own.get(name, LIMITS[name].value)
+
+    if kind == "emergency":
+        return limit("button-spacing") * limit("emergency-factor")
+    return limit(f"{kind}-spacing")
 
 
 def _at(design: Design, spots: Iterable[ArrangedPart]) -> Design:
@@ -52,7 +68,10 @@ def _at(design: Design, spots: Iterable[ArrangedPart]) -> Design:
 
 @carry_out.register
 def handle_arrange(command: Arrange, design: Design, catalogue: Catalogue) -> Design:
-    return _at(design, arranged(_spots(design, command.functions), command))
+    spots = _spots(design, command.functions)
+    first = next(f for f in design.functions if f.id == spots[0].id)
+    plate = area_of(find_module(design, first.place.module).outline.loop()).bounds if first.place else (0, 0, 0, 0)
+    return _at(design, arranged(spots, command, plate))
 
 
 @carry_out.register
