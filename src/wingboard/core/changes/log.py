@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
+from typing import Any
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH, Command
@@ -21,5 +22,15 @@ def replayed(design: Design, log: str, catalogue: Catalogue) -> Design:
 
     :raises DesignError: the batch cannot be carried out on this design.
     """
-    entries = json.loads(log)
+    entries = [_of_today(entry) for entry in json.loads(log)]
     return apply(design, BATCH.validate_python(entries), catalogue) if entries else design
+
+
+def _of_today(entry: dict[str, Any]) -> dict[str, Any]:
+    """A command as format 2 logged it, in today's words: whether a load is AC was a tick."""
+    made = {"current" if name == "ac" else name: value for name, value in entry.items()}
+    if "ac" in entry:
+        made["current"] = "AC" if entry["ac"] else ""
+    if isinstance(made.get("switches"), dict) and "ac" in made["switches"]:
+        made["switches"] = _of_today(made["switches"])
+    return made
