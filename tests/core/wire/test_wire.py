@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -23,6 +24,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines, serves
+from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.solve import Solution, boards_that_would_fit, solve
 
 
@@ -144,3 +146,23 @@ def test_the_pin_list_is_the_same_in_csv_and_json_and_harmless_in_a_spreadsheet(
     assert [r["pin"] for r in rows] == [r["pin"] for r in plain]
     assert all(r["function"].startswith("'=") for r in rows)
     assert "300 Ω in series; PWM" in [r["note"] for r in rows]  # (5 - 2.1) V / 10 mA = 290 Ω, next E24 value up
+
+
+@pytest.mark.parametrize(
+    ("part", "load", "notes"),
+    [
+        ("toggle-large-on-off", {}, ["pull-up, closes to ground"]),
+        ("toggle-large-on-off", {"volts": 12, "amps": 3, "bus": "A"}, []),
+        ("toggle-large-on-off", {"volts": 12, "amps": 3, "through": "relay"}, []),
+        ("emergency-stop-22", {}, ["pull-up, normally closed: open is pressed"]),
+        ("led-5-bezel", {}, ["300 Ω in series"]),
+        ("led-5-bezel", {"volts": 12}, ["1000 Ω in series, on 12 V through a transistor"]),
+    ],
+)
+def test_a_contact_that_carries_a_load_is_no_input_and_a_lamp_of_12_v_hangs_on_no_pin(
+    part: str, load: dict[str, Any], notes: list[str]
+) -> None:
+    # (5 - 2) / 10 mA = 300 Ω and (12 - 2) / 10 mA = 1 kΩ: worked examples of common practice.
+    commands = (EditFunction.model_validate({"function": "f1", **load}),)
+    rows = pin_list(Resolved(plate((part, 100, 60), commands=commands)))
+    assert [row.note.removesuffix("; PWM") for row in rows] == notes

@@ -41,6 +41,8 @@ def _of(placed: Placed) -> Iterator[Line]:
     if placed.function.state == "dummy":
         return
     for line in placed.part.lines:
+        if line.does == "switch" and placed.function.switches.amps > 0:
+            continue  # this contact is in the circuit of its load; a controller sees it only through another one
         if line.each_position and placed.function.scheme == "ladder":
             yield _line(placed, line.model_copy(update={"does": "analogue"}), f"{line.id}-ladder", "ladder tap")
         elif not line.each_position:

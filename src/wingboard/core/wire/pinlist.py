@@ -56,13 +56,14 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
 
 def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     notes = []
+    function = r.functions[line.function]
     if line.lamp:
-        ohms = series_resistor(LOGIC_SUPPLY, line.drop, line.current)
-        notes.append(f"{ohms:g} Ω in series" if ohms else "needs a higher supply and a transistor")
+        notes.append(_lamp(line, function.switches.volts))
     elif line.direction == "in" and not line.analogue:
-        notes.append("pull-up, closes to ground")
+        emergency = r.parts[function.part or ""].family == "emergency"
+        notes.append("pull-up, normally closed: open is pressed" if emergency else "pull-up, closes to ground")
     elif line.id.endswith("-ladder"):
-        steps = len(r.functions[line.function].positions) or r.parts[r.functions[line.function].part or ""].ways
+        steps = len(function.positions) or r.parts[function.part or ""].ways
         notes.append(f"{steps - 1} equal resistors between supply and ground, a tap a position")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = boards()[kind].pin(pin) if kind else None
@@ -73,3 +74,12 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     if by == "hand":
         notes.append("set by hand")
     return "; ".join(notes)
+
+
+def _lamp(line: Line, volts: float) -> str:
+    """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
+    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
+    ohms = series_resistor(supply, line.drop, line.current)
+    if ohms is None:
+        return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
+    return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if supply > LOGIC_SUPPLY else "")

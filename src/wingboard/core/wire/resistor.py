@@ -8,6 +8,10 @@ E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 5
 """Preferred values of one decade: IEC 60063 (checked against a reference library in the tests)."""
 
 
+HEADROOM = 1 / 5
+"""The share of the supply that must be left over the lamps for a resistor to set their current (common practice)."""
+
+
 def next_e24(ohms: float) -> float:
     """The least E24 value not below ``ohms``. :raises ValueError: not a positive finite resistance."""
     if not (math.isfinite(ohms) and ohms > 0):
@@ -23,8 +27,9 @@ def series_resistor(supply: float, drop: float, current: float) -> float | None:
     """The resistor (ohms) in series with a lamp.
 
     :param supply: volts; :param drop: total forward voltage, volts; :param current: amperes.
-    :returns: the next E24 value up, or None when the supply is not above the drop or no current is wanted.
+    :returns: the next E24 value up, or None when a resistor cannot set the current: less than :data:`HEADROOM` is left
+        over the lamp, or no current is wanted.
     """
-    if supply <= drop or current <= 0:
+    if supply - drop < HEADROOM * supply - 1e-9 or current <= 0:
         return None
     return next_e24((supply - drop) / current)
