@@ -26,7 +26,10 @@ export function FindingRow({ finding, open }: { finding: Finding; open: boolean 
         className="grid w-full grid-cols-[22px_1fr] rounded text-left"
         onClick={() => goTo(finding, view)}
       >
-        <Mark kind={settled && finding.severity !== "must" ? "settled" : finding.severity} className="mt-1 ml-1.5" />
+        <Mark
+          kind={settled && finding.severity !== "must" ? "settled" : finding.severity}
+          className="mt-1 ml-1.5"
+        />
         <span>
           <span className={finding.severity === "note" ? "" : "font-semibold"}>{finding.title}</span>
           <span className="block text-[12px]/[16px] text-faint">{finding.detail}</span>
