@@ -87,6 +87,7 @@ def test_what_is_to_fix_is_overridden_with_a_reason_and_stands_first_on_the_job_
     sheet = job_sheet(r, session.state.findings, every_scene(r)).splitlines()
     assert sheet[2] == "OVERRIDDEN BY THE BUILDER, WITH REASON"
     assert sheet[3].endswith("an open slot on purpose")
+    assert not [line for line in sheet if ".:" in line]  # a full stop before a figure or a reason
 
 
 @pytest.mark.parametrize("code", ["cut.unsafe-material", "brief.control-idle"])

@@ -69,7 +69,7 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
           />
         </div>
       )}
-      <div className="num mt-1 flex justify-between">
+      <div className="num mt-1 flex flex-wrap justify-between gap-x-3">
         <span className={TEXT[finding.severity]}>{withUnit(measured.value, measured.unit)} measured</span>
         <span>
           {withUnit(needed.value, needed.unit)} {most ? "at most" : "needed"}

@@ -62,8 +62,13 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
         if f.measured and f.needed:
             wanted = f"at most {f.needed.said()}" if f.bound == "most" else f"{f.needed.said()} needed"
             figures = f": {f.measured.said()}, {wanted}"
-        lines.append(Unsettled(f.severity, f"{f.title}, {f.detail}{figures}"))
+        lines.append(Unsettled(f.severity, f"{_about(f)}{figures}"))
     return tuple(lines)
+
+
+def _about(finding: Finding) -> str:
+    """What a finding says, without a full stop: figures or a reason follow."""
+    return f"{finding.title}, {finding.detail}".removesuffix(".")
 
 
 def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dict[str, Scene]]) -> str:
@@ -73,14 +78,14 @@ def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dic
     """
     left = unsettled(findings)
     lines = [f"{r.design.name}: job sheet", ""]
-    overridden = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.overridden]
+    overridden = [f"  {_about(f)}: {f.accepted}" for f in findings if f.overridden]
     lines += ["OVERRIDDEN BY THE BUILDER, WITH REASON", *overridden, ""] if overridden else []
     lines += (
         ["NOT SETTLED BEFORE CUTTING", *(f"  {line}" for line in left)]
         if left
         else ["Nothing is left to fix or to judge."]
     )
-    accepted = [f"  {f.title}, {f.detail}: {f.accepted}" for f in findings if f.accepted and not f.overridden]
+    accepted = [f"  {_about(f)}: {f.accepted}" for f in findings if f.accepted and not f.overridden]
     lines += ["", "ACCEPTED, WITH REASON", *accepted] if accepted else []
     for module in r.modules.values():
         drawn = scenes[module.module.id]
