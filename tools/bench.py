@@ -66,8 +66,8 @@ def review_rows(design: Design) -> list[Row]:
 def bare_queries(r: Resolved) -> None:
     """What any program would have to ask of GEOS: which of these shapes are near which, and how near."""
     for module in r.modules.values():
-        sets = [module.openings(layer) for layer in r.layers]
-        for shapes in (*sets, *(r.panel.envelopes(what) for what in ("body", "hand", "cover"))):
+        sets = [module.openings(layer.id) for layer in module.plates]
+        for shapes in (*sets, r.panel.bodies.shapes, r.panel.envelopes("hand"), r.panel.envelopes("cover")):
             tree = shapely.STRtree(np.asarray(shapely.box(*(shapes.bounds + (-3.0, -3.0, 3.0, 3.0)).T), dtype=object))
             a, b = tree.query(shapely.box(*shapes.bounds.T))
             shapely.distance(shapes.cores[a[a < b]], shapes.cores[b[a < b]])

@@ -8,7 +8,8 @@ from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import EditFunction
-from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
+from wingboard.core.changes.commands.layers import EditLayer
+from wingboard.core.changes.commands.modules import AddModule, EditModule
 from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.outlines import PathOutline, RectOutline

@@ -12,12 +12,13 @@ from shapely import affinity, box
 from building import adding, found, plate, settled
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
-from wingboard.core.brief.sheets import sheets_needed
+from wingboard.core.brief.sheets import kinds, sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.brief import MeasureOpening, SetBrief, SetSeat, SplitOpening
-from wingboard.core.changes.commands.modules import AddModule, EditLayer, EditModule
+from wingboard.core.changes.commands.layers import EditLayer
+from wingboard.core.changes.commands.modules import AddModule, EditModule
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.commands.workshop import AddStock
 from wingboard.core.changes.splitting import split
@@ -188,7 +189,7 @@ def test_without_any_stock_nothing_is_said_and_another_material_is_none() -> Non
     command = AddStock.model_validate({**STOCK, "material": "plywood"})
     design = plate(commands=(command,))
     assert len(found(design, "brief.stock-short")) == 3
-    assert sheets_needed(Resolved(design), design.stack[0]) == 1
+    assert sheets_needed(r := Resolved(design), kinds(r)[0]) == 1
 
 
 @pytest.mark.parametrize("pitch", [-40, 0, 28, 60, 90])
@@ -319,7 +320,7 @@ def test_a_plate_larger_than_every_sheet_is_said_and_not_counted_as_fitting(
     design = apply(plate(), (stock,), catalogue())
     findings = found(design, "brief.sheet-too-small")
     assert [round(f.measured.value, 6) for f in findings if f.measured] == ([] if over is None else [over])
-    assert sheets_needed(Resolved(design), design.stack[0]) == (1 if over is None else 0)
+    assert sheets_needed(r := Resolved(design), kinds(r)[0]) == (1 if over is None else 0)
 
 
 @pytest.mark.parametrize("turn", [0, 37, 90])

@@ -7,8 +7,9 @@ import pytest
 from building import found, plate
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import AcceptFinding, RetractAcceptance
+from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.legends import EditLegend, RemoveLegend
-from wingboard.core.changes.commands.modules import AddScrew, EditLayer
+from wingboard.core.changes.commands.modules import AddScrew
 from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.cut.jobsheet import job_sheet

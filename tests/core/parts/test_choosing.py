@@ -12,7 +12,7 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import SetLimit
-from wingboard.core.changes.commands.modules import EditLayer
+from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.changes.commands.places import RemoveItems, SetPocket, TurnItems
 from wingboard.core.changes.commands.workshop import SetOnHand
@@ -207,7 +207,7 @@ def test_hidden_digits_make_the_window_narrower_and_off_centre(digits: int | Non
 def test_an_off_centre_display_keeps_its_body_where_it_is() -> None:
     part = PARTS["display-graphic-28"]
     design = plate(("display-graphic-28", 100, 60), commands=(TurnItems(functions=("f1",), by=90),))
-    bodies = Resolved(design).panel.envelopes("body")
+    bodies = Resolved(design).panel.bodies.shapes
     x0, y0, x1, y1 = bodies.bounds[0]
     assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((100.5, 60.5 + part.behind_x))
     recess = [cut for cut in Resolved(design).modules["plate"].cutouts("back") if cut.purpose == "recess"]

@@ -6,7 +6,7 @@ import pytest
 
 from building import found, offered, plate, settled
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.modules import EditLayer
+from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.places import SetPocket
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.side import side_view
@@ -35,7 +35,7 @@ def test_every_part_is_consistent(part: Part) -> None:
     assert width(part.cover) >= width(part.hole)
     assert {cut.layer for cut in cutouts(part, THREE_LAYERS)} == {"face", "diffuser", "back"}
     assert depth_behind_front(part, THREE_LAYERS) >= 8
-    assert all(box.z1 > box.z0 and box.half >= 0 for box in side_view(part, THREE_LAYERS))
+    assert all(box.z1 > box.z0 and box.y1 > box.y0 for box in side_view(part, THREE_LAYERS))
     angles = part.angles(part.ways)
     assert len(set(angles)) == len(angles)
     drawn = max(width(s.shape) for s in part.front)

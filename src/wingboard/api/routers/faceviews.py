@@ -18,8 +18,7 @@ from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.resolved.placed import Placed, body_of
-from wingboard.core.resolved.profile import depth_behind_front, plates
+from wingboard.core.resolved.placed import Placed
 
 router = APIRouter(prefix="/api/designs/{design_id}/face/views", tags=["face"])
 
@@ -156,7 +155,7 @@ def views(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             hands=[_hand(r, p) for p in found.placed if p.part.hand],
             zones=_zones(r, found),
             sweeps=[_sweep(s) for s in sweeps_on(r, found)],
-            bodies=[_body(r, p) for p in found.placed],
+            bodies=[_body(r, p) for p in found.placed if p.behind],
             boxes=_boxes(r, found),
             webs=_webs(r, found),
             eye=_eye(r),
@@ -171,7 +170,7 @@ def _path(shape: Polygon) -> str:
 
 
 def _hand(r: Resolved, p: Placed) -> HandView:
-    shape = (p.part.hand.shape if p.part.hand else p.part.cover).rounded()
+    shape = p.part.touched() or p.part.covered()
     there = shape.turned(p.place.turn).moved(p.place.x, p.place.y)
     need = spacing_needed(r.design, p.part, p.part)
     room = there.grown((need.value if need else 0.0) / 2).drawn()
@@ -197,14 +196,13 @@ def _sweep(sweep: Sweep) -> SweepView:
 
 
 def _body(r: Resolved, p: Placed) -> BodyView:
-    part = p.part
-    shape = p.frame.shape(body_of(part))
-    cable, depth = cable_room(p), depth_behind_front(part, r.design.stack, p.function.pocket)
-    drawn = shape.drawn()
+    cable, depth = cable_room(p), p.depth
+    pieces = [p.frame.shape(s.outline()).drawn() for s in p.behind]
+    drawn = shapely.unary_union(pieces)
     return BodyView(
         function=p.function.id,
         name=p.function.name,
-        path=_path(drawn),
+        path="".join(_path(piece) for piece in pieces),
         x=drawn.centroid.x,
         y=drawn.centroid.y,
         width=drawn.bounds[2] - drawn.bounds[0],
@@ -230,7 +228,7 @@ SHOWN = 2.5
 
 def _webs(r: Resolved, module: ResolvedModule) -> list[WebView]:
     worst: dict[tuple[int, int], WebView] = {}
-    for layer in plates(r.design.stack):
+    for layer in module.plates:
         need, shapes = bridge_needed(r.design, layer).value, module.openings(layer.id)
         for near in shapes.closer_than(need * SHOWN):
             a, b = int(shapes.owners[near.a]), int(shapes.owners[near.b])

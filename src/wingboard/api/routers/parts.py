@@ -19,11 +19,10 @@ from wingboard.core.parts.choosing import candidates
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.parts.side import SideBox, side_view
 from wingboard.core.record.base import Ident
-from wingboard.core.record.design import Design
-from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Shape
+from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import cutouts, depth_behind_front, thread_needed
 
 router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"])
@@ -56,6 +55,7 @@ class PartSheet(BaseModel):
     needed: int
     on_hand: int
     to_buy: int
+    module: str | None = Field(description="In whose layers: where it is placed; none: in those of the first module")
     cutouts: list[CutoutView]
     side: list[SideBox]
     thread_needed: float
@@ -68,7 +68,6 @@ class Drawer(BaseModel):
     """Every part that can be chosen, with what follows from it here."""
 
     sheets: list[PartSheet]
-    stack: tuple[Layer, ...]
     free_depth: float
 
 
@@ -114,14 +113,16 @@ def drawer(desk: OnDesk, design_id: DesignId) -> Response:
         count = used.get(part.id)
         on_hand = have.get(part.id, 0)
         users, needed, to_buy = (list(count.functions), count.needed, count.to_buy) if count else ([], 0, 0)
-        sheets.append(_sheet(part, r.design, parts, users, needed, on_hand, to_buy))
-    return as_json(Drawer(sheets=sheets, stack=r.design.stack, free_depth=r.design.brief.depth))
+        sheets.append(_sheet(part, r, parts, users, needed, on_hand, to_buy))
+    return as_json(Drawer(sheets=sheets, free_depth=r.design.brief.depth))
 
 
 def _sheet(
-    part: Part, design: Design, parts: Mapping[str, Part], users: list[str], needed: int, on_hand: int, to_buy: int
+    part: Part, r: Resolved, parts: Mapping[str, Part], users: list[str], needed: int, on_hand: int, to_buy: int
 ) -> PartSheet:
     base = parts.get(part.base or "", part)
+    user = next((f for f in r.design.functions if f.id in users and f.place), None)
+    stack = r.stack_for(user)
     return PartSheet(
         part=part,
         own=part.id not in catalogue(),
@@ -129,13 +130,14 @@ def _sheet(
         needed=needed,
         on_hand=on_hand,
         to_buy=to_buy,
+        module=user.place.module if user and user.place else None,
         cutouts=[
             CutoutView(layer=c.layer, purpose=c.purpose, shape=c.shape, x=c.x, y=c.y, turn=c.turn)
-            for c in cutouts(part, design.stack)
+            for c in cutouts(part, stack)
         ],
-        side=list(side_view(part, design.stack)),
-        thread_needed=thread_needed(part, design.stack),
-        depth_needed=depth_behind_front(part, design.stack),
+        side=list(side_view(part, stack)),
+        thread_needed=thread_needed(part, stack),
+        depth_needed=depth_behind_front(part, stack),
         sources={name: source.said() for name, source in part.sources.items()},
         measurable=[Measurable(of=of, sheet=sheet_value(base, of)) for of in measurable(part)],
     )
@@ -172,7 +174,7 @@ def try_readings(desk: OnDesk, design_id: DesignId, asked: Readings) -> Response
     design = desk.open(design_id).design
     tried = apply(design, (MeasurePart(part=asked.part, readings=asked.readings),), desk.parts())
     parts = {**desk.parts(), **{p.id: p for p in tried.parts}}
-    return as_json(_sheet(parts[asked.part], tried, parts, [], 0, 0, 0))
+    return as_json(_sheet(parts[asked.part], Resolved(tried), parts, [], 0, 0, 0))
 
 
 @router.get("/shopping.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))

@@ -7,6 +7,7 @@ A panel leaning back by θ from upright rises along (sin θ, cos θ); what is be
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from typing import NamedTuple
 
 from shapely import LineString, Polygon, unary_union
@@ -14,8 +15,7 @@ from shapely import LineString, Polygon, unary_union
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.space import Brief, Seat
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.placed import Placed, body_of
-from wingboard.core.resolved.profile import depth_behind_front, thickness
+from wingboard.core.resolved.placed import Placed
 
 LEG = 65.0
 """Half the thickness (mm) of a thigh and a shin (from memory: body dimensions of adults, 95th percentile)."""
@@ -44,7 +44,7 @@ def elevation(r: Resolved) -> Elevation:
     """The side view of a design."""
     brief = r.design.brief
     _, _, _, top = area_of(brief.opening.loop()).bounds
-    bodies = tuple((p.function.id, _body(r, p)) for p in r.placed)
+    bodies = tuple((p.function.id, points) for p in r.placed for points in _bodies(r, p))
     knees = knee_line(brief.seat)
     return Elevation(
         plate=(at(brief.pitch, 0, 0), at(brief.pitch, top, 0)),
@@ -67,10 +67,12 @@ def _quad(pitch: float, low: float, high: float, front: float, back: float) -> t
     return at(pitch, low, front), at(pitch, high, front), at(pitch, high, back), at(pitch, low, back)
 
 
-def _body(r: Resolved, p: Placed) -> tuple[Point, ...]:
-    _, low, _, high = p.frame.within(r.modules[p.place.module].frame).shape(body_of(p.part)).bounds
-    deep = depth_behind_front(p.part, r.design.stack, p.function.pocket)
-    return _quad(r.design.brief.pitch, low, high, min(thickness(r.design.stack), deep), deep)
+def _bodies(r: Resolved, p: Placed) -> Iterator[tuple[Point, ...]]:
+    """What a part takes behind the plate, a quadrangle for each of its steps."""
+    module = r.modules[p.place.module]
+    for s in p.behind:
+        _, low, _, high = p.frame.within(module.frame).shape(s.outline()).bounds
+        yield _quad(r.design.brief.pitch, low, high, max(s.z0, module.thickness), s.z1)
 
 
 def eye_point(brief: Brief, top: float) -> Point | None:
@@ -96,6 +98,6 @@ def _clearance(
     """From the legs to the nearest of plate and bodies (mm), less than nothing when they would touch."""
     if not knees:
         return None
-    solid = max(thickness(r.design.stack), 1.0)
+    solid = max([1.0, *(m.thickness for m in r.modules.values())])
     pieces = [Polygon(_quad(r.design.brief.pitch, 0, top, 0, solid)), *(Polygon(points) for _, points in bodies)]
     return float(LineString(knees).distance(unary_union(pieces))) - LEG

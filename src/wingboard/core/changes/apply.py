@@ -13,6 +13,7 @@ from wingboard.core.changes.handlers import (
     functions,
     graphics,
     judgement,
+    layers,
     legends,
     modules,
     parts,
@@ -31,6 +32,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
     judgement,
+    layers,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

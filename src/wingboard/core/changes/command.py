@@ -12,6 +12,7 @@ from wingboard.core.changes.commands import (
     functions,
     graphics,
     judgement,
+    layers,
     legends,
     modules,
     parts,
@@ -24,6 +25,7 @@ from wingboard.core.changes.commands import (
 
 Command = Annotated[
     brief.Rename | brief.SetBrief | brief.ResizeOpening | brief.MeasureOpening | brief.SetSeat | brief.RemoveSeat
+    | brief.SetEnvironment
     | brief.AddKeepOut | brief.EditKeepOut | brief.RemoveKeepOut | brief.SplitOpening
     | workshop.AddMachine | workshop.EditMachine | workshop.AddStock | workshop.EditStock
     | workshop.AddSupply | workshop.EditSupply | workshop.RemoveFromWorkshop | workshop.SetOnHand | workshop.LogHours
@@ -40,7 +42,8 @@ Command = Annotated[
     | pictures.TraceCircle | pictures.AssignCircle | pictures.RemoveCircle
     | modules.AddModule | modules.EditModule | modules.ResizeModule | modules.SetFixings | modules.RemoveFixings
     | modules.AddScrew | modules.EditScrew | modules.RemoveScrew
-    | modules.RemoveModule | modules.EditLayer
+    | modules.RemoveModule
+    | layers.SetSchool | layers.EditLayer | layers.AddFeature | layers.RemoveFeature
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),

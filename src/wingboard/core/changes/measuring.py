@@ -8,7 +8,7 @@ from typing import Any
 
 from wingboard.core.record.base import Source
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.part import Part, PartLine
+from wingboard.core.record.part import Part, PartLine, Slice
 from wingboard.core.record.reading import Fit, Measured, Reading
 from wingboard.core.record.shapes import Circle, Rect, Shape
 
@@ -93,8 +93,25 @@ _FIELD: dict[Measured, str] = {
 }
 
 
+def with_cutout(part: Part, shape: Shape) -> Part:
+    """The part with an imported hole, which stands until the hole is measured and again when that is withdrawn."""
+    sources = {**part.sources, "hole": Source(kind="measure", note="imported cut-out")}
+    return part.model_copy(update={"hole": shape, "imported": shape, "sources": sources})
+
+
+def with_bezel(part: Part, shape: Shape) -> Part:
+    """The part with a typed bezel, which stands until it is measured and again when that is withdrawn."""
+    sources = {**part.sources, "cover": Source(kind="measure", note="bezel")}
+    return part.model_copy(update={"cover": shape, "bezel": shape, "sources": sources})
+
+
 def unmeasured(part: Part, base: Part) -> Part:
-    """The part with what its readings gave put back to what ``base`` says; a key keeps the angle it was turned to."""
+    """The part with what its readings gave put back to what was imported or typed, or else to what ``base`` says.
+
+    A key keeps the angle it was turned to.
+    """
+    base = with_cutout(base, part.imported) if part.imported is not None else base
+    base = with_bezel(base, part.bezel) if part.bezel is not None else base
     fields = {_FIELD[r.of] for r in part.readings}
     if any(r.of == "bush" for r in part.readings):
         fields.add("bush")  # its diameter is what was read
@@ -135,20 +152,23 @@ def measurable(part: Part) -> tuple[Measured, ...]:
 def combined_part(parts: Sequence[Part], ident: str, name: str) -> Part:
     """Parts on one axis in one hole, the first in front (a rotary with an encoder through its shaft).
 
-    Their depths and heights add; hole, body and cover are the largest of them; each keeps its own lines.
+    Their depths and heights add, each with its own body behind the one before; hole and cover are the largest of
+    them; each keeps its own lines.
     """
     rear = max(parts, key=lambda p: p.hole.span)
     stepped = next((p for p in parts if p.detents), rear)
     sources = {**{k: v for p in parts for k, v in p.sources.items()}, **rear.sources}
     sources["depth"] = Source(kind="computed", note="depths of the parts added")
-    sources["body"] = Source(kind="computed", note="largest of the parts")
+    sources["body"] = Source(kind="computed", note="one behind the other")
     changes: dict[str, Any] = {
         "id": ident,
         "name": name,
         "base": None,
         "members": tuple(p.id for p in parts),
         "summary": " through ".join(p.name for p in parts)[:120],
-        "body": _largest([p.body for p in parts]),
+        "body": parts[0].body,
+        "body_to": parts[0].body_to or parts[0].depth,
+        "steps": _one_behind_the_other(parts),
         "cover": _largest([p.cover for p in parts]),
         "hand": max((p.hand for p in parts if p.hand), key=lambda h: h.shape.span, default=None),
         "depth": sum(p.depth for p in parts),
@@ -164,6 +184,17 @@ def combined_part(parts: Sequence[Part], ident: str, name: str) -> Part:
         "sources": sources,
     }
     return Part.model_validate(rear.model_copy(update=changes).model_dump())
+
+
+def _one_behind_the_other(parts: Sequence[Part]) -> tuple[Slice, ...]:
+    """The bodies behind the first, each from where the one before it ends."""
+    made, start = list(parts[0].steps), parts[0].depth
+    for p in parts[1:]:
+        end = start + (p.body_to or p.depth)
+        made.append(Slice(z0=start, z1=end, shape=p.body, x=p.behind_x, y=p.behind_y))
+        made += [s.model_copy(update={"z0": s.z0 + start, "z1": s.z1 + start}) for s in p.steps]
+        start += p.depth
+    return tuple(made[:20])
 
 
 def _own_lines(n: int, part: Part) -> list[PartLine]:

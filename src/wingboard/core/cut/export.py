@@ -15,7 +15,6 @@ from wingboard.core.files.svg import write_svg
 from wingboard.core.findings.finding import Finding
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.resolved.profile import plates
 
 
 def cut_file(r: Resolved, findings: Sequence[Finding], module: ResolvedModule, name: str) -> bytes | None:
@@ -78,7 +77,7 @@ def _named(
             named[f"{name}-from-behind.svg"] = (write_svg, behind)
             named[f"{name}-from-behind.dxf"] = (_dxf, behind)
     first = next(iter(scenes.values()))
-    engraved = next((scenes[layer.id].of("engrave") for layer in plates(r.design.stack) if layer.role == "face"), None)
+    engraved = next((scenes[layer.id].of("engrave") for layer in module.plates if layer.role == "face"), None)
     face = mockup_face(r, module, engraved)
     rear = mockup_rear(r, module)
     left = tuple(str(line) for line in unsettled(findings))

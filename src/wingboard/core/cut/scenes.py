@@ -13,7 +13,6 @@ from wingboard.core.record.shapes import Circle
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import PlacedCutout, ResolvedModule
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.resolved.profile import plates
 
 
 def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
@@ -28,7 +27,7 @@ def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
     cuts = module.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
     items += [_cut(cut, names) for cut in cuts if cut.depth is None]
-    items.append(Item("outline", module.loop, module.module.name))
+    items.append(Item("outline", module.loop_of(layer), module.module.name))
     return _scene(r, module, layer.name, layer.thickness, tuple(items))
 
 
@@ -63,7 +62,7 @@ def film_scene(r: Resolved, module: ResolvedModule) -> Scene | None:
 
 def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
     """Every scene of a module by a short name: the layers' ids, and ``film``."""
-    scenes = {layer.id: layer_scene(r, module, layer) for layer in plates(r.design.stack)}
+    scenes = {layer.id: layer_scene(r, module, layer) for layer in module.plates}
     film = film_scene(r, module)
     return {**scenes, **({"film": film} if film else {})}
 

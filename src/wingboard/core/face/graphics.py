@@ -101,7 +101,7 @@ def _span(r: Resolved, module: ResolvedModule, graphic: Graphic) -> tuple[float,
 
 def _reach(r: Resolved, placed: Placed) -> tuple[float, float, float, float]:
     """What a part and its words cover, on its module; ``y`` of a bracket over parts is added to its height."""
-    boxes = [placed.part.cover.rounded().turned(placed.place.turn).bounds]
+    boxes = [placed.part.covered().turned(placed.place.turn).bounds]
     letters = letterings(r)[placed.number]
     boxes += [w.box.bounds for w in letters.words if not letters.inside]
     x, y = placed.place.x, placed.place.y

@@ -86,8 +86,16 @@ def lettering(placed: Placed, style: Style) -> Lettering:
     return _lettering(legend, words, angles, _frame(legend, part), part.detents is not None, placed.place.turn, style)
 
 
-def _frame(legend: Legend, part: Part) -> Shape:
-    return part.hole if legend.side == "inside" else part.cover
+class Around(NamedTuple):
+    """What words stand round, or in: a shape, its middle (x, y) from the middle of the part's hole."""
+
+    shape: Shape
+    x: float = 0.0
+    y: float = 0.0
+
+
+def _frame(legend: Legend, part: Part) -> Around:
+    return Around(part.hole) if legend.side == "inside" else Around(part.cover, part.cover_x, part.cover_y)
 
 
 def letterings(r: Resolved) -> dict[int, Lettering]:
@@ -100,7 +108,7 @@ def _lettering(
     legend: Legend,
     words: tuple[str, ...],
     angles: tuple[float, ...],
-    cover: Shape,
+    cover: Around,
     detents: bool,
     turn: float,
     style: Style,
@@ -124,8 +132,13 @@ def _cased(text: str, style: Style) -> str:
     return text.upper() if style.upper else text
 
 
-def _support(shape: Shape, angle: float) -> float:
-    """How far the shape reaches from its centre in a direction (degrees)."""
+def _support(around: Around, angle: float) -> float:
+    """How far the shape reaches from the middle of the hole in a direction (degrees)."""
+    towards = around.x * math.cos(math.radians(angle)) + around.y * math.sin(math.radians(angle))
+    return towards + _reach(around.shape, angle)
+
+
+def _reach(shape: Shape, angle: float) -> float:
     if isinstance(shape, Circle):
         return shape.diameter / 2
     if isinstance(shape, Path):
@@ -163,13 +176,13 @@ def _radial(role: str, line: Run, direction: float, reach: float) -> Word:
     return boxed(role, line, out * c, out * s)
 
 
-def _name(legend: Legend, cover: Shape, turn: float, others: list[Word], style: Style) -> list[Word]:
+def _name(legend: Legend, cover: Around, turn: float, others: list[Word], style: Style) -> list[Word]:
     if legend.symbol:
         return [_symbol(legend, cover, turn, others, style)]
     if not legend.text:
         return []
     if legend.side == "inside":
-        return _on_lens(legend, cover, style)
+        return _on_lens(legend, cover.shape, style)
     cap = legend.cap or style.name_cap
     if legend.curved and legend.side == "above":
         return [_curved(_cased(legend.text.replace("|", " "), style), cap, cover, turn, others, style)]
@@ -179,13 +192,15 @@ def _name(legend: Legend, cover: Shape, turn: float, others: list[Word], style: 
     return _stacked(legend, lines, cap, cover, turn, others)
 
 
-def _stacked(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: float, others: list[Word]) -> list[Word]:
+def _stacked(
+    legend: Legend, lines: list[Run], cap: float, cover: Around, turn: float, others: list[Word]
+) -> list[Word]:
     half = max(line.bounds[2] - line.bounds[0] for line in lines) / 2
     pitch = cap * LINES
     if legend.side == "above":
         y = max([_support(cover, 90 - turn), *(_edge(w, half, 3) for w in others)]) + GAP + pitch * (len(lines) - 1)
     else:
-        y = min([-_support(cover, 90 - turn), *(_edge(w, half, 1) for w in others)]) - GAP - cap
+        y = min([-_support(cover, 270 - turn), *(_edge(w, half, 1) for w in others)]) - GAP - cap
     made = []
     for n, line in enumerate(lines):
         middle = (line.bounds[1] + line.bounds[3]) / 2
@@ -193,9 +208,17 @@ def _stacked(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: f
     return made
 
 
-def _beside(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: float, others: list[Word]) -> list[Word]:
+def _beside(legend: Legend, lines: list[Run], cap: float, cover: Around, turn: float, others: list[Word]) -> list[Word]:
     side = 1 if legend.side == "right" else -1
-    reach = max([_support(cover, -turn), *(side * w.box.bounds[2 if side > 0 else 0] for w in others)]) + GAP
+    reach = (
+        max(
+            [
+                _support(cover, (0 if side > 0 else 180) - turn),
+                *(side * w.box.bounds[2 if side > 0 else 0] for w in others),
+            ]
+        )
+        + GAP
+    )
     top = cap * LINES * (len(lines) - 1) / 2
     made = []
     for n, line in enumerate(lines):
@@ -204,7 +227,7 @@ def _beside(legend: Legend, lines: list[Run], cap: float, cover: Shape, turn: fl
     return made
 
 
-def _curved(text: str, cap: float, cover: Shape, turn: float, others: list[Word], style: Style) -> Word:
+def _curved(text: str, cap: float, cover: Around, turn: float, others: list[Word], style: Style) -> Word:
     """The name round the control, outside its position words."""
     reach = max([_support(cover, 90), *(math.hypot(x, y) for w in others for x, y in _corners(w.box))]) + GAP
     line = run(text, cap, style.font, Arc(round(reach, 3), 90.0))
@@ -243,14 +266,14 @@ def _fitting_cap(text: str, cap: float, lens: Shape, lines: int, style: Style) -
     return round(cap * min(1.0, wide / width, high / tall), 2)
 
 
-def _symbol(legend: Legend, cover: Shape, turn: float, others: list[Word], style: Style) -> Word:
+def _symbol(legend: Legend, cover: Around, turn: float, others: list[Word], style: Style) -> Word:
     name = legend.symbol or "warning"
     if legend.side == "inside":
-        size = max(0.5, min(cover.span) - 2 * LENS_MARGIN)
+        size = max(0.5, min(cover.shape.span) - 2 * LENS_MARGIN)
         return drawn_symbol(name, round(size, 2), legend.dx, legend.dy)
     size = (legend.cap or style.name_cap) * 1.6
     sign = -1 if legend.side == "below" else 1
-    reach = max([_support(cover, 90 - turn), *(sign * w.box.bounds[3 if sign > 0 else 1] for w in others)])
+    reach = max([_support(cover, sign * 90 - turn), *(sign * w.box.bounds[3 if sign > 0 else 1] for w in others)])
     return drawn_symbol(name, round(size, 2), legend.dx, sign * (reach + GAP + size / 2) + legend.dy)
 
 

@@ -45,8 +45,8 @@ class ToEdge(NamedTuple):
 
 def _touched(r: Resolved, placed: Placed) -> Rounded:
     """What is touched of a part, in the opening's coordinates."""
-    shape = placed.part.hand.shape if placed.part.hand else placed.part.cover
-    return placed.frame.within(r.modules[placed.place.module].frame).shape(shape.rounded())
+    shape = placed.part.touched() or placed.part.covered()
+    return placed.frame.within(r.modules[placed.place.module].frame).shape(shape)
 
 
 def neighbours(r: Resolved, lead: Placed, most: int = 3) -> tuple[Neighbour, ...]:
@@ -88,7 +88,7 @@ def _ends(a: Rounded, b: Rounded) -> tuple[tuple[float, float], tuple[float, flo
 
 def to_edge(module: ResolvedModule, placed: Placed) -> ToEdge:
     """How far the part's covered face is from the plate's edge; negative when it reaches over."""
-    shape = placed.frame.shape(placed.part.cover.rounded())
+    shape = placed.frame.shape(placed.part.covered())
     (ax, ay), (bx, by) = shapely.shortest_line(shape.core, module.area.exterior).coords
     way = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5
     inside = module.area.covers(shape.core)

@@ -6,12 +6,10 @@ from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.design import Design
+from wingboard.core.record.materials import materials
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
 from wingboard.core.record.space import KeepOut
-
-_METAL = {"aluminium", "steel"}
-_FIBRE = {"hardboard", "mdf"}
 
 
 class RoomNeeded(NamedTuple):
@@ -46,9 +44,9 @@ def widest_spacing(design: Design) -> float:
 
 def bridge_needed(design: Design, layer: Layer) -> RoomNeeded:
     """The least web (mm) between two openings, or an opening and the edge, in a layer (common practice)."""
-    if layer.material in _METAL:
-        return RoomNeeded(limit(design, "bridge-metal"), "bridge-metal")
-    name = "bridge-fibre" if layer.material in _FIBRE else "bridge-acrylic"
+    name = materials()[layer.material].bridge
+    if name == "bridge-metal":
+        return RoomNeeded(limit(design, name), name)
     by_thickness = RoomNeeded(limit(design, name) * layer.thickness, name)
     return max(by_thickness, RoomNeeded(limit(design, "bridge-least"), "bridge-least"))
 

@@ -16,7 +16,6 @@ from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import TOUCH, VISIBLE
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Envelope, Placed
-from wingboard.core.resolved.profile import depth_behind_front, plates
 
 FARTHEST = 60.0
 """No fix moves a part further than this (mm)."""
@@ -59,7 +58,7 @@ class Mover:
         openings, edge = self._openings(dx, dy)
         words, words_edge = self._words(dx, dy)
         hands, keepouts, graphics = self._hands(dx, dy), self._keepouts(dx, dy), self._graphics(dx, dy)
-        bodies = self._against("body", limit(self.design, "body-clearance"), dx, dy)
+        bodies = self._bodies(limit(self.design, "body-clearance"), dx, dy)
         covers = self._against("cover", limit(self.design, "cover-clearance"), dx, dy)
         return Shortfalls(hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers)
 
@@ -76,6 +75,13 @@ class Mover:
         shapes = self.panel.envelopes(what)
         return self._worst(self._own(shapes, dx, dy), shapes, need)
 
+    def _bodies(self, need: float, dx: float, dy: float) -> float:
+        worst, bodies, number = -math.inf, self.panel.bodies, self.placed.number
+        for i in bodies.of(number):
+            shape, z0, z1 = bodies.shapes.shape(i).moved(dx, dy), bodies.z0[i], bodies.z1[i]
+            worst = max([worst, *(need - apart for _, apart in bodies.against(shape, need, number, z0, z1)[:1])])
+        return worst
+
     def _hands(self, dx: float, dy: float) -> float:
         worst, shapes = -math.inf, self.panel.envelopes("hand")
         for shape in self._own(shapes, dx, dy):
@@ -87,18 +93,18 @@ class Mover:
 
     def _openings(self, dx: float, dy: float) -> tuple[float, float]:
         worst = worst_edge = -math.inf
-        for layer in plates(self.design.stack):
+        for layer in self.module.plates:
             need, shapes = bridge_needed(self.design, layer).value, self.module.openings(layer.id)
             own = self._own(shapes, dx, dy)
             worst = max(worst, self._worst(own, shapes, need))
-            worst_edge = max([worst_edge, *(need - margin_inside(shape, self.module.area) for shape in own)])
+            worst_edge = max([worst_edge, *(need - margin_inside(shape, self.module.area_of(layer)) for shape in own)])
         return worst, worst_edge
 
     def _keepouts(self, dx: float, dy: float) -> float:
-        depth = depth_behind_front(self.placed.part, self.design.stack, self.placed.function.pocket)
-        boxes = [k.area() for k in behind_boxes(self.design) if k.clear < depth - VISIBLE]
-        bodies = self._own(self.panel.envelopes("body"), dx, dy)
-        return max((-gap(body, box) for body in bodies for box in boxes), default=-math.inf)
+        bodies, boxes = self.panel.bodies, behind_boxes(self.design)
+        own = [(bodies.shapes.shape(i).moved(dx, dy), float(bodies.z1[i])) for i in bodies.of(self.placed.number)]
+        hits = ((body, box) for body, depth in own for box in boxes if box.clear < depth - VISIBLE)
+        return max((-gap(body, box.area()) for body, box in hits), default=-math.inf)
 
     def _lettered(self, letters: Lettering, dx: float, dy: float) -> list[Rounded]:
         """The boxes of the part's words on the face, in the opening's coordinates."""

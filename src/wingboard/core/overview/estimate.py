@@ -5,12 +5,10 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from wingboard.core.brief.sheets import same_sheet, sheets_needed
+from wingboard.core.brief.sheets import Kind, kinds, sheets_needed, sheets_of
 from wingboard.core.parts.counting import counts
-from wingboard.core.record.modules import Layer
 from wingboard.core.record.workshop import Process, Stage
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.profile import plates
 
 STAGES: tuple[Stage, ...] = ("measure", "layout", "cut", "finish", "wire", "prove")
 _USUAL: dict[Stage, float] = {"measure": 0.10, "layout": 0.15, "cut": 0.10, "finish": 0.15, "wire": 0.35, "prove": 0.10}
@@ -64,16 +62,16 @@ def estimate(r: Resolved) -> Estimate:
         controls=controls,
         parts=sum(c.cost for c in counted),
         parts_used=(low, high),
-        sheets=sum(_sheet_cost(r, layer) for layer in plates(r.design.stack)),
+        sheets=sum(_sheet_cost(r, kind) for kind in kinds(r)),
         stages=tuple(_stage(r, stage, controls) for stage in STAGES),
         bought=r.design.brief.bought_price,
     )
 
 
-def _sheet_cost(r: Resolved, layer: Layer) -> int:
+def _sheet_cost(r: Resolved, kind: Kind) -> int:
     """Of the sheets of its kind that are still to be bought; a sheet in stock costs nothing more."""
-    same = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
-    missing = sheets_needed(r, layer) - sum(s.count for s in same)
+    same = sheets_of(r, kind)
+    missing = sheets_needed(r, kind) - sum(s.count for s in same)
     return max(0, missing) * min((s.price for s in same), default=0)
 
 

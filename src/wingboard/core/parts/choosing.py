@@ -98,7 +98,7 @@ def _candidate(
     positions = len(function.positions) or part.ways
     digital, analogue = pins_of(part, positions, scheme)
     wires = wires_of(part, digital + analogue, scheme)
-    depth = depth_behind_front(part, r.design.stack)
+    depth = depth_behind_front(part, r.stack_for(function))
     room = _room(r, part)
     extra = 35 if scheme == "ladder" else 0
     money = part.price + extra
@@ -137,13 +137,13 @@ def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:
     ways = len(function.positions)
     if ways > part.ways and (part.ways or ways > 1):
         why.append(f"{part.ways} positions, {ways} wanted")
-    need = thread_needed(part, r.design.stack)
+    need = thread_needed(part, r.stack_for(function))
     if part.bush and need > part.bush.length + VISIBLE:
         why.append(f"thread {need - part.bush.length:.1f} mm short in this stack")
-    depth = depth_behind_front(part, r.design.stack)
+    depth = depth_behind_front(part, r.stack_for(function))
     if depth > r.design.brief.depth + VISIBLE:
         why.append(f"{depth - r.design.brief.depth:.1f} mm too deep")
-    solid = thickness(r.design.stack)
+    solid = thickness(r.stack_for(function))
     if part.sheet and not part.sheet.least - VISIBLE <= solid <= part.sheet.most + VISIBLE:
         why.append(f"takes {part.sheet.least:g} to {part.sheet.most:g} mm of sheet, the stack is {solid:g}")
     s = function.switches

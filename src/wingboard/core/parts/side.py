@@ -1,73 +1,49 @@
-"""A part from the side, through the stack, as boxes: what stands in front, what is clamped, what is behind.
+"""A part from the side: the section along the upright line through its hole, in the layers it sits in.
 
-z runs backwards from the front surface of the face (mm); every box is symmetrical about the part's axis.
+z runs backwards from the front surface of the face, y up from the middle of the hole (mm).
 """
 
 from __future__ import annotations
 
-from typing import Literal
+from shapely import box
 
+from wingboard.core.geometry.frame import Frame
 from wingboard.core.record.base import Record
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
-from wingboard.core.record.shapes import Shape
-from wingboard.core.resolved.profile import clamped, cutouts, plates, thickness
+from wingboard.core.resolved.profile import seated
+from wingboard.core.resolved.section import InPlace, section
 
-SideKind = Literal["layer", "front", "bush", "nut", "body", "plug"]
+ROUND = 8.0
+"""How far (mm) the sheets are shown beyond the part."""
+KINDS = ("sheet", "front", "plug", "body", "key", "bush", "nut")
+"""In the order that they are drawn, the last on top."""
 
 
 class SideBox(Record):
-    """A box of the section: from ``z0`` to ``z1``, ``half`` mm to either side; a layer is open up to ``half``."""
+    """A rectangle of the section: ``y0`` to ``y1`` up, ``z0`` to ``z1`` back. A sheet has its layer's id and colour."""
 
-    kind: SideKind
+    kind: str
     z0: float
     z1: float
-    half: float
+    y0: float
+    y1: float
+    layer: str | None = None
     colour: str | None = None
 
 
-def half_height(shape: Shape) -> float:
-    """Half of a shape's height as it stands."""
-    return shape.span[1] / 2
-
-
 def side_view(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0) -> tuple[SideBox, ...]:
-    """The section through a part and the layers it sits in, front to back."""
-    total = thickness(stack)
-    seat = {"behind": total - pocket, "front": 0.0, "window": plates(stack)[0].thickness}[part.mount]
-    boxes = _layers(part, stack, pocket)
-    if part.height > 0:
-        boxes.append(SideBox(kind="front", z0=-part.height, z1=0, half=half_height(part.cover)))
-    boxes += _thread(part, stack, pocket, seat, total)
-    start = max(seat, total) if part.mount == "front" else seat
-    end = max(start, seat + part.depth)
-    boxes.append(SideBox(kind="body", z0=start, z1=end, half=half_height(part.body)))
-    if part.plug:
-        boxes.append(SideBox(kind="plug", z0=end, z1=end + part.plug, half=half_height(part.body) * 0.5))
-    return tuple(boxes)
-
-
-def _layers(part: Part, stack: tuple[Layer, ...], pocket: float) -> list[SideBox]:
-    boxes, z = [], 0.0
-    cuts = cutouts(part, stack, pocket)
-    for layer in plates(stack):
-        open_to = max(
-            (half_height(c.shape) for c in cuts if c.layer == layer.id and c.purpose not in ("key", "pocket")),
-            default=0.0,
-        )
-        boxes.append(SideBox(kind="layer", z0=z, z1=z + layer.thickness, half=open_to, colour=layer.colour))
-        z += layer.thickness
-    return boxes
-
-
-def _thread(part: Part, stack: tuple[Layer, ...], pocket: float, seat: float, total: float) -> list[SideBox]:
-    bush = part.bush
-    if bush is None:
-        return []
-    wide = half_height(part.nut_bore) - 1 if part.nut_bore else bush.diameter / 2 + 2
-    if part.mount == "front":
-        nut = SideBox(kind="nut", z0=total, z1=total + bush.washer + bush.nut, half=wide)
-        return [SideBox(kind="bush", z0=0, z1=bush.length, half=bush.diameter / 2), nut]
-    face_of_clamp = seat - clamped(part, stack, pocket)
-    nut = SideBox(kind="nut", z0=face_of_clamp - bush.washer - bush.nut, z1=face_of_clamp, half=wide)
-    return [SideBox(kind="bush", z0=seat - bush.length, z1=seat, half=bush.diameter / 2), nut]
+    """The section through a part and the layers it sits in."""
+    bounds = [s.outline().bounds for s in seated(part, stack, pocket)] + [part.hole.rounded().bounds]
+    low, high = min(b[1] for b in bounds) - ROUND, max(b[3] for b in bounds) + ROUND
+    wide = max(max(-b[0], b[2]) for b in bounds) + ROUND
+    plate = box(-wide, low, wide, high)
+    met = section(stack, plate, (InPlace(part, Frame(), pocket),), (0.0, low), (0.0, high))
+    colours = {layer.id: layer.colour for layer in stack}
+    return tuple(
+        SideBox(kind=p.kind, z0=p.z0, z1=p.z1, y0=low + p.t0, y1=low + p.t1, layer=p.layer,
+                colour=colours.get(p.layer or ""))
+        for kind in KINDS
+        for p in met
+        if p.kind == kind
+    )  # fmt: skip

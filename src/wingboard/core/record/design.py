@@ -7,11 +7,12 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.base import Record, Words
 from wingboard.core.record.functions import Function
 from wingboard.core.record.judgement import Acceptance, LimitChoice
 from wingboard.core.record.legends import Graphic, Style
-from wingboard.core.record.modules import THREE_LAYERS, Layer, Module
+from wingboard.core.record.modules import MOST_LAYERS, THREE_LAYERS, Layer, Module, School
 from wingboard.core.record.part import Part
 from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
@@ -20,17 +21,28 @@ from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.record.workshop import Workshop
 
 
+def _nothing_left(module: Module, inset: float) -> bool:
+    left = area_of(module.outline.loop()).buffer(-inset, join_style="mitre")
+    return left.is_empty or left.geom_type != "Polygon"
+
+
 class Design(Record):
     """A whole panel, as the application exports and imports it."""
 
     format: Literal["wingboard-design"] = "wingboard-design"
-    version: Literal[3] = 3
+    version: Literal[4] = 4
     name: Words = Field(min_length=1)
     brief: Brief = Brief()
     functions: tuple[Function, ...] = Field((), max_length=2000)
     parts: tuple[Part, ...] = Field((), max_length=500, description="The types in use, so that the file stands alone")
     modules: tuple[Module, ...] = Field((), max_length=50)
-    stack: tuple[Layer, ...] = Field(THREE_LAYERS, min_length=1, max_length=8)
+    school: School = Field("three-layer", description="That made the usual stack")
+    stack: tuple[Layer, ...] = Field(
+        THREE_LAYERS,
+        min_length=1,
+        max_length=MOST_LAYERS,
+        description="The usual layers, of modules without their own",
+    )
     controllers: tuple[Controller, ...] = Field((), max_length=32)
     pins: tuple[PinChoice, ...] = Field((), max_length=5000)
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
@@ -61,18 +73,33 @@ class Design(Record):
             if function.of is not None and function.of not in functions:
                 raise ValueError(f"functions[{n}].of: no function “{function.of}”")
         self._face_is_whole(functions, modules)
+        self._layers_are_there()
         return self
+
+    def _layers_are_there(self) -> None:
+        for n, module in enumerate(self.modules):
+            for layer in self.stack_of(module):
+                if layer.inset > 0 and layer.outline is None and _nothing_left(module, layer.inset):
+                    raise ValueError(f"modules[{n}]: nothing is left of {layer.name} {layer.inset:g} mm further in")
 
     def _face_is_whole(self, functions: set[str], modules: set[str]) -> None:
         for n, graphic in enumerate(self.graphics):
             if graphic.module not in modules or not functions.issuperset(graphic.functions):
                 raise ValueError(f"graphics[{n}]: on a module, or over a function, that is not there")
+        for layer in (layer for stack in (self.stack, *(m.stack or () for m in self.modules)) for layer in stack):
+            for feature in layer.features:
+                if feature.module not in modules or feature.without not in {None, *functions}:
+                    raise ValueError(f"features of {layer.id}: on a module, or of a function, that is not there")
         for n, procedure in enumerate(self.procedures):
             if not functions.issuperset(procedure.steps):
                 raise ValueError(f"procedures[{n}].steps: a function that is not there")
         for n, reference in enumerate(self.references):
             if reference.module not in modules:
                 raise ValueError(f"references[{n}].module: no module “{reference.module}”")
+
+    def stack_of(self, module: Module | None) -> tuple[Layer, ...]:
+        """The layers of a module, from the front: its own, or the usual ones."""
+        return self.stack if module is None or module.stack is None else module.stack
 
     def _idents(self) -> dict[str, list[str]]:
         boards = {c.id for c in self.controllers}

@@ -91,6 +91,7 @@ class Function(Wanted):
         "direct", description="ladder: the positions of a rotary read as one voltage over equal resistors"
     )
     digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
+    example: Annotated[str, Field(max_length=16)] = Field("", description="What its read-out shows on the drawing")
     part: Ident | None = None
     place: Place | None = None
     legend: Legend | None = None

@@ -4,18 +4,27 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, field_validator
+from pydantic import Field, field_validator, model_validator
 
-from wingboard.core.record.base import Colour, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline
+from wingboard.core.record.shapes import Shape
 from wingboard.core.record.workshop import Material
 
-LayerRole = Literal["face", "diffuser", "back", "board"]
+LayerRole = Literal["face", "diffuser", "back", "board", "buttons"]
+"""The light board and the board of the buttons stand behind the plate; the others are the plate."""
+School = Literal["three-layer", "two-layer", "metal", "acrylic", "reverse", "printed"]
+Join = Literal["screws", "glue", "trapped"]
+Opacity = Literal["", "clear", "translucent", "opaque"]
+"""Of a sheet with its paint; not said: nothing."""
 Screw = Literal["M2", "M2.5", "M3", "M4", "M5", "M6"]
 
 
 MOST_SCREWS = 200
 """Screws of one module, at most."""
+MOST_LAYERS = 8
+MOST_FEATURES = 200
+"""Exceptions in one layer, at most."""
 
 
 class ScrewAt(Record):
@@ -42,16 +51,32 @@ class Fixings(Record):
         return screws
 
 
-class Module(Record):
-    """One module: a plate with its own coordinates, origin at the lower left corner seen from the front."""
+class Paint(Record):
+    """Paint on one side of a sheet."""
+
+    side: Literal["front", "back"] = "front"
+    coats: Annotated[int, Field(ge=1, le=9)] = 1
+    colour: Colour = "#20272A"
+
+
+class Feature(Record):
+    """A named exception to what follows from the parts, in one layer of one module: an opening more, or one less."""
 
     id: Ident
-    name: Words = Field(min_length=1)
-    outline: Outline
-    x: Mm = Field(0.0, description="Of its origin in the opening")
+    module: Ident
+    reason: Words = Field(min_length=1)
+    without: Ident | None = Field(None, description="The function whose openings are left out of this layer")
+    shape: Shape | None = Field(None, description="An opening more, in the module's coordinates")
+    x: Mm = 0.0
     y: Mm = 0.0
-    fixings: Fixings | None = Fixings()
-    tolerance: Length = Field(0.2, description="How far its width may come out off, either way")
+    turn: Angle = 0.0
+    depth: Size | None = Field(None, description="Cut from behind so deep; none: through")
+
+    @model_validator(mode="after")
+    def _is_one_of_both(self) -> Feature:
+        if (self.without is None) == (self.shape is None):
+            raise ValueError("an exception leaves the openings of one function out, or adds one shape")
+        return self
 
 
 class Layer(Record):
@@ -63,6 +88,45 @@ class Layer(Record):
     material: Material = "acrylic"
     thickness: Annotated[float, Field(gt=0, le=50)]
     colour: Colour = "#FFFFFF"
+    opacity: Opacity = ""
+    paint: tuple[Paint, ...] = Field((), max_length=4)
+    join: Join = Field("screws", description="To what lies before it")
+    gap: Length = Field(0.0, description="Free room before it: its standoffs")
+    inset: Mm = Field(0.0, description="Its edge inside that of the module, all round; less than nothing: outside")
+    outline: Outline | None = Field(None, description="Its own outline, where it differs")
+    x: Mm = Field(0.0, description="Of the own outline's lower left corner, in the module")
+    y: Mm = 0.0
+    features: tuple[Feature, ...] = Field((), max_length=MOST_FEATURES)
+
+    @field_validator("features", mode="after")
+    @classmethod
+    def _each_has_its_own_id(cls, features: tuple[Feature, ...]) -> tuple[Feature, ...]:
+        if len({f.id for f in features}) < len(features):
+            raise ValueError("Two exceptions of one layer have the same id")
+        return features
+
+
+class Module(Record):
+    """One module: a plate with its own coordinates, origin at the lower left corner seen from the front."""
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    outline: Outline
+    x: Mm = Field(0.0, description="Of its origin in the opening")
+    y: Mm = 0.0
+    fixings: Fixings | None = Fixings()
+    tolerance: Length = Field(0.2, description="How far its width may come out off, either way")
+    school: School | None = Field(None, description="That made its own stack; none: the panel's")
+    stack: Annotated[tuple[Layer, ...], Field(min_length=1, max_length=MOST_LAYERS)] | None = Field(
+        None, description="Its own layers, from the front; none: those of the panel"
+    )
+
+    @field_validator("stack", mode="after")
+    @classmethod
+    def _each_layer_has_its_own_id(cls, stack: tuple[Layer, ...] | None) -> tuple[Layer, ...] | None:
+        if stack and len({layer.id for layer in stack}) < len(stack):
+            raise ValueError("Two layers of one module have the same id")
+        return stack
 
 
 THREE_LAYERS = (

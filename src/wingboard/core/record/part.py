@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Record, Size, Source, Words
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Rect, Shape
@@ -52,6 +53,7 @@ class Key(Record):
     angle: Angle = Field(description="Where it lies when the part is not turned")
     width: Size
     length: Size
+    height: Size = Field(1.2, description="How far the pip stands out of the body")
 
 
 class Opening(Record):
@@ -68,6 +70,25 @@ class HandRoom(Record):
 
     kind: Literal["toggle", "button", "knob", "emergency"]
     shape: Shape
+    x: Mm = Field(0.0, description="Its middle, from the middle of the hole")
+    y: Mm = 0.0
+
+
+class Slice(Record):
+    """A piece of a part's depth with one outline: from ``z0`` to ``z1`` mm behind its seat."""
+
+    z0: Mm
+    z1: Mm
+    shape: Shape
+    x: Mm = 0.0
+    y: Mm = 0.0
+    turn: Angle = 0.0
+
+    @model_validator(mode="after")
+    def _has_depth(self) -> Slice:
+        if self.z1 <= self.z0:
+            raise ValueError("a step ends behind its start")
+        return self
 
 
 class Position(Record):
@@ -156,7 +177,9 @@ class Part(Record):
     extras: tuple[Opening, ...] = Field((), max_length=60, description="Screw holes and slots through every layer")
     key: Key | None = None
     bush: Bush | None = None
-    body: Shape = Field(description="Widest outline behind the stack")
+    body: Shape = Field(description="Outline behind the stack, the widest where nothing else is said")
+    body_to: Size | None = Field(None, description="Where the body ends and its steps follow; none: at the full depth")
+    steps: tuple[Slice, ...] = Field((), max_length=20, description="What else it fills: a can behind a flange, studs")
     behind_x: Mm = Field(0.0, description="Middle of body and recess, from the middle of the hole")
     behind_y: Mm = 0.0
     clamp: Length = Field(0.0, description="Room for clamps beside the body")
@@ -165,6 +188,8 @@ class Part(Record):
     cable: Literal["", "back", "left", "right", "top", "bottom"] = Field("", description="Where the cable leaves")
     height: Length = Field(description="Standing out in front of the face")
     cover: Shape = Field(description="What hides the face: knob, bezel, guard and their swing")
+    cover_x: Mm = Field(0.0, description="Middle of the cover: a guard swings to one side")
+    cover_y: Mm = 0.0
     hand: HandRoom | None = None
     front: tuple[FrontShape, ...] = Field(min_length=1, max_length=60)
     guarded: bool = Field(False, description="A cover, a lock or a key keeps it from being worked by chance")
@@ -185,6 +210,8 @@ class Part(Record):
     times: Annotated[int, Field(ge=1, le=4)] = Field(1, description="How many to have for each in use, spares included")
     sample_first: bool = Field(False, description="Buy one and try it before the rest")
     readings: tuple[Reading, ...] = Field((), max_length=12, description="Calliper readings of the builder's own")
+    imported: Shape | None = Field(None, description="The cut-out that was imported, until the hole is measured")
+    bezel: Shape | None = Field(None, description="The bezel that was typed, until it is measured")
     sources: dict[str, Source] = Field(description="Where each dimension comes from, by its field's name")
 
     @model_validator(mode="after")
@@ -198,6 +225,14 @@ class Part(Record):
         """The names of the dimensions this part states."""
         optional = ("nut_bore", "recess", "key", "bush", "hand", "detents", "digits", "sheet", "rating")
         return ("hole", *(n for n in optional if getattr(self, n) is not None), "body", "depth", "cover")
+
+    def touched(self) -> Rounded | None:
+        """What a finger meets, about the middle of the hole, not turned; None when it is not touched."""
+        return self.hand.shape.rounded().moved(self.hand.x, self.hand.y) if self.hand else None
+
+    def covered(self) -> Rounded:
+        """What is hidden of the face with the swing, about the middle of the hole, not turned."""
+        return self.cover.rounded().moved(self.cover_x, self.cover_y)
 
     @property
     def ways(self) -> int:

@@ -54,6 +54,16 @@ class Seat(Record):
     clear: Length = Field(20, description="Room wanted between knee and the lowest part")
 
 
+class Environment(Record):
+    """What the panel has to stand, and who comes near it."""
+
+    sun: bool = Field(False, description="Direct sun falls on it")
+    wet: bool = Field(False, description="Rain, spray or damp reaches it")
+    heat: bool = Field(False, description="It gets hot: a parked car, beside an engine")
+    dark: bool = Field(False, description="It is read in a dark room, or at night")
+    public: bool = Field(False, description="Visitors or children can touch it")
+
+
 class Brief(Record):
     """What the panel must do and fit."""
 
@@ -72,6 +82,7 @@ class Brief(Record):
     )
     eye_distance: Distance | None = Field(None, description="From the eye to the panel's middle, by tape")
     eye_height: Mm = Field(0.0, description="The eye above the panel's middle")
+    environment: Environment = Environment()
     free_hand: Literal["left", "right", "both"] = "both"
     reach: Distance = Field(650, description="From the shoulder to the finger tips")
     seat: Seat | None = None

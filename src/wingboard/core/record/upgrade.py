@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 3
+FORMAT = 4
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -125,5 +125,29 @@ def _function_to_3(function: Document) -> Document:
     return {**function, "switches": {**kept, "current": said}}
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3)
+IMPORTED = "imported cut-out"
+"""How the source of a hole said, up to format 3, that it was imported; that of a bezel said ``bezel``."""
+
+
+def _to_4(document: Document) -> Document:
+    """An imported cut-out and a typed bezel have fields of their own, so that a reading can be withdrawn again."""
+    made = {**document, "version": 4}
+    if "parts" in made:
+        made["parts"] = _each(made["parts"], _part_to_4)
+    return made
+
+
+def _part_to_4(part: Document) -> Document:
+    sources = part.get("sources")
+    if not isinstance(sources, dict):
+        return part
+    made = dict(part)
+    for field, name, note in (("hole", "imported", IMPORTED), ("cover", "bezel", "bezel")):
+        source = sources.get(field)
+        if part.get("base") and isinstance(source, dict) and source.get("note") == note and field in part:
+            made[name] = part[field]
+    return made
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4)
 """What leads from each format to the next, the oldest first."""

@@ -8,7 +8,9 @@ from pydantic import Field
 
 from wingboard.core.record.base import Colour, Ident, Length, Record, Size, Words
 
-Material = Literal["acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc"]
+Material = Literal[
+    "acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc", "pla", "petg"
+]
 Process = Literal["laser", "mill", "printer", "hand"]
 Stage = Literal["measure", "layout", "cut", "finish", "wire", "prove"]
 Money = Annotated[int, Field(ge=0, le=1_000_000_000)]

@@ -7,10 +7,13 @@ from functools import cached_property
 from typing import Any, TypeVar
 
 from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Function
+from wingboard.core.record.modules import Layer
+from wingboard.core.resolved.layers import LayerUse, layer_uses
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.panel import ResolvedPanel
 from wingboard.core.resolved.placed import Placed, Templates
-from wingboard.core.resolved.profile import plates
+from wingboard.core.resolved.profile import is_plate
 
 T = TypeVar("T")
 
@@ -23,7 +26,6 @@ class Resolved:
         self.parts = {p.id: p for p in design.parts}
         self.functions = {f.id: f for f in design.functions}
         self._kept: dict[str, Any] = {}
-        self._templates = Templates(design.stack)
 
     def once(self, key: str, compute: Callable[[], T]) -> T:
         """The value of ``compute()``, computed the first time ``key`` is asked for."""
@@ -35,8 +37,9 @@ class Resolved:
     @cached_property
     def placed(self) -> tuple[Placed, ...]:
         """Every placed part, in the order of the functions."""
+        stacks = {m.id: self.design.stack_of(m) for m in self.design.modules}
         return tuple(
-            Placed(i, f, self.parts[f.part], f.place)
+            Placed(i, f, self.parts[f.part], f.place, stacks[f.place.module])
             for i, f in enumerate(self.design.functions)
             if f.place is not None and f.part is not None
         )
@@ -47,17 +50,31 @@ class Resolved:
         on: dict[str, list[Placed]] = {module.id: [] for module in self.design.modules}
         for placed in self.placed:
             on[placed.place.module].append(placed)
+        usual = Templates()
         return {
-            module.id: ResolvedModule(n, module, tuple(on[module.id]), self._templates)
-            for n, module in enumerate(self.design.modules)
+            m.id: ResolvedModule(
+                n, m, self.design.stack_of(m), tuple(on[m.id]), usual if m.stack is None else Templates()
+            )
+            for n, m in enumerate(self.design.modules)
         }
 
     @cached_property
     def panel(self) -> ResolvedPanel:
         """All modules in the opening, as one: what hands, eyes and bodies behind meet ends at no seam."""
-        return ResolvedPanel(tuple(self.modules.values()), self._templates)
+        return ResolvedPanel(tuple(self.modules.values()))
+
+    @cached_property
+    def layers(self) -> tuple[LayerUse, ...]:
+        """Every layer that is made, with the modules it is made for."""
+        return layer_uses(self.design)
 
     @property
-    def layers(self) -> tuple[str, ...]:
-        """The ids of the layers that are screwed together, from the front."""
-        return tuple(layer.id for layer in plates(self.design.stack))
+    def plate_layers(self) -> tuple[LayerUse, ...]:
+        """The layers that are screwed together as plates; the boards behind apart."""
+        return tuple(use for use in self.layers if is_plate(use.layer))
+
+    def stack_for(self, function: Function | None) -> tuple[Layer, ...]:
+        """The layers a function's part has to go through: of its module, or of the first while it is in the tray."""
+        modules = self.design.modules
+        ident = function.place.module if function and function.place else None
+        return self.design.stack_of(next((m for m in modules if m.id == ident), modules[0] if modules else None))

@@ -11,15 +11,19 @@ from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.outline import Loop, area_of
 from wingboard.core.geometry.rounded import disc
 from wingboard.core.geometry.shapeset import ShapeSet
-from wingboard.core.record.modules import MOST_SCREWS, Module
+from wingboard.core.record.modules import MOST_FEATURES, MOST_LAYERS, MOST_SCREWS, Feature, Layer, Module
 from wingboard.core.record.shapes import Circle, Shape
+from wingboard.core.resolved.layers import layer_loop
 from wingboard.core.resolved.placed import Placed, Templates
-from wingboard.core.resolved.profile import Purpose
+from wingboard.core.resolved.profile import Purpose, plates, thickness
 from wingboard.core.resolved.screws import Fixing, screws_of
+
+OWNERS = MOST_SCREWS + MOST_LAYERS * MOST_FEATURES
+"""Owner numbers kept for what a module has beside its parts."""
 
 
 class PlacedCutout(NamedTuple):
-    """An opening in a layer, in the module's coordinates. ``owner`` is a function's id, or a fixing's name."""
+    """An opening in a layer, in the module's coordinates. ``owner`` is a function's id, or what else it is of."""
 
     owner: str
     purpose: Purpose
@@ -33,14 +37,26 @@ class PlacedCutout(NamedTuple):
 class ResolvedModule:
     """One module with everything on it."""
 
-    def __init__(self, number: int, module: Module, placed: tuple[Placed, ...], templates: Templates) -> None:
+    def __init__(
+        self,
+        number: int,
+        module: Module,
+        stack: tuple[Layer, ...],
+        placed: tuple[Placed, ...],
+        templates: Templates,
+    ) -> None:
         """:param number: of the module in the design, from 0; the owner numbers of its screws follow from it."""
         self.module = module
-        self._first_screw = -1 - number * MOST_SCREWS
+        self.stack = stack
+        self._first_screw = -1 - number * OWNERS
         self.placed = placed
-        self._templates = templates
+        self.templates = templates
         self.by_number = {p.number: p for p in placed}
         self._sets: dict[str, ShapeSet] = {}
+        self._loops: dict[str, Loop] = {}
+        self._areas: dict[str, shapely.Polygon] = {}
+        self._features = [(layer.id, f) for layer in stack for f in layer.features if f.module == module.id]
+        self._without = {(name, f.without) for name, f in self._features}
 
     @cached_property
     def loop(self) -> Loop:
@@ -51,6 +67,30 @@ class ResolvedModule:
     def area(self) -> shapely.Polygon:
         """The plate as a polygon."""
         return area_of(self.loop)
+
+    @cached_property
+    def plates(self) -> tuple[Layer, ...]:
+        """The layers screwed together as one plate, from the front."""
+        return plates(self.stack)
+
+    @cached_property
+    def thickness(self) -> float:
+        """Thickness (mm) of the plate."""
+        return thickness(self.stack)
+
+    def loop_of(self, layer: Layer) -> Loop:
+        """The outline of one layer, in the module's coordinates."""
+        if layer.id not in self._loops:
+            self._loops[layer.id] = layer_loop(self.loop, layer)
+        return self._loops[layer.id]
+
+    def area_of(self, layer: Layer) -> shapely.Polygon:
+        """One layer as a polygon, in the module's coordinates."""
+        if layer.outline is None and not layer.inset:
+            return self.area
+        if layer.id not in self._areas:
+            self._areas[layer.id] = area_of(self.loop_of(layer))
+        return self._areas[layer.id]
 
     @cached_property
     def size(self) -> tuple[float, float]:
@@ -79,8 +119,29 @@ class ResolvedModule:
         return range(self._first_screw, self._first_screw - len(self.fixings), -1)
 
     def owner_name(self, owner: int) -> str:
-        """What a person calls the owner of a shape: the function, or the screw."""
-        return self.by_number[owner].function.name if owner >= 0 else self.screw(owner).name
+        """What a person calls the owner of a shape: the function, the screw, or the reason of an exception."""
+        if owner >= 0:
+            return self.by_number[owner].function.name
+        nth = self._first_screw - owner
+        return self.fixings[nth].name if nth < len(self.fixings) else self._added[nth - len(self.fixings)].reason
+
+    @cached_property
+    def _added(self) -> list[Feature]:
+        """The openings that were added by hand, over all layers; their owner numbers follow those of the screws."""
+        return [f for _, f in self._features if f.shape is not None]
+
+    def _added_to(self, layer: str) -> list[tuple[int, Feature, Shape]]:
+        first = self._first_screw - len(self.fixings)
+        mine = {f.id for name, f in self._features if name == layer}
+        return [(first - n, f, f.shape) for n, f in enumerate(self._added) if f.shape is not None and f.id in mine]
+
+    def feature(self, owner: int) -> Feature:
+        """The opening added by hand that has an owner number."""
+        return self._added[self._first_screw - owner - len(self.fixings)]
+
+    def is_screw(self, owner: int) -> bool:
+        """Whether a shape belongs to a screw."""
+        return owner in self.screw_numbers
 
     def screw(self, owner: int) -> Fixing:
         """The screw with that owner number."""
@@ -95,30 +156,33 @@ class ResolvedModule:
     def hides_nut(self, owner: int, layer: str) -> bool:
         """Whether the part with that number hides its nut in a layer."""
         placed = self.by_number.get(owner)
-        return placed is not None and any(p == "nut" for p, _ in self._templates.openings(placed, layer))
+        return placed is not None and any(p == "nut" for p, _ in self.templates.openings(placed, layer))
 
     def _opening_set(self, layer: str) -> ShapeSet:
         shapes, owners, at = [], [], []
         for p in self.placed:
-            for _, shape in self._templates.openings(p, layer):
+            for _, shape in self.templates.openings(p, layer) if (layer, p.function.id) not in self._without else ():
                 shapes.append(shape)
                 owners.append(p.number)
                 at.append((p.place.x, p.place.y))
+        added = self._added_to(layer)
         return ShapeSet(
-            shapes + [disc(f.hole) for f in self.fixings],
-            owners + list(self.screw_numbers),
-            at + [(f.x, f.y) for f in self.fixings],
+            shapes + [disc(f.hole) for f in self.fixings] + [s.rounded().turned(f.turn) for _, f, s in added],
+            owners + list(self.screw_numbers) + [number for number, _, _ in added],
+            at + [(f.x, f.y) for f in self.fixings] + [(f.x, f.y) for _, f, _ in added],
         )
 
     def cutouts(self, layer: str) -> tuple[PlacedCutout, ...]:
-        """Everything to be cut in a layer, the outline apart, in the order of the functions, fixings last."""
+        """Everything to be cut in a layer, the outline apart: of the functions in order, fixings, what was added."""
         made = []
         for p in self.placed:
-            for cut in self._templates.profile(p):
-                if cut.layer == layer:
+            for cut in self.templates.profile(p):
+                if cut.layer == layer and (layer, p.function.id) not in self._without:
                     x, y = p.frame.point(cut.x, cut.y)
                     turn = (cut.turn + p.place.turn) % 360
                     made.append(PlacedCutout(p.function.id, cut.purpose, cut.shape, x, y, turn, cut.depth))
         for f in self.fixings:
             made.append(PlacedCutout(f.name, "fixing", Circle(diameter=f.hole), f.x, f.y, 0.0, None))
+        for _, a, shape in self._added_to(layer):
+            made.append(PlacedCutout(a.reason, "feature", shape, a.x, a.y, a.turn % 360, a.depth))
         return tuple(made)

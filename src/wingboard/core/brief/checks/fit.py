@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from wingboard.core.brief.beds import BedFit, bed_fit
 from wingboard.core.brief.chain import chain
-from wingboard.core.brief.sheets import same_sheet, sheets_needed, too_large
+from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of, size_of, too_large
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.modules import ResizeModule
@@ -18,7 +18,6 @@ from wingboard.core.record.base import Source
 from wingboard.core.record.space import lean
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.resolved.profile import plates
 
 SUM = Source(kind="computed", note="worst case: sum of the tolerances; likely: root of the sum of their squares")
 BED = Source(kind="computed", note="bed less its margins, at 0° and 90°")
@@ -170,9 +169,10 @@ def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers that no machine goes through."""
     machines = r.design.workshop.machines
     deepest = max((m.depth for m in machines), default=0.0)
-    for layer in plates(r.design.stack) if machines else ():
+    for layer, _, own in r.plate_layers if machines else ():
         if layer.thickness > deepest + VISIBLE:
             yield rule.finding(
+                *((own,) if own else ()),
                 detail=f"{layer.name}, {layer.material}",
                 measured=Measure(value=layer.thickness),
                 needed=Measure(value=deepest),
@@ -191,16 +191,16 @@ def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers whose material and thickness the stock does not cover."""
-    for layer in plates(r.design.stack) if r.design.workshop.stock and r.modules else ():
-        sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
-        have, need = sum(s.count for s in sheets), sheets_needed(r, layer)
+    for kind in kinds(r) if r.design.workshop.stock and r.modules else ():
+        sheets = sheets_of(r, kind)
+        have, need = sum(s.count for s in sheets), sheets_needed(r, kind)
         if have < need:
             why = f"{have} in stock" if sheets else "none in stock"
             yield rule.finding(
-                detail=f"{layer.name}: {layer.thickness:g} mm {layer.material}, {why}",
+                detail=f"{kind.names}: {kind.thickness:g} mm {kind.material}, {why}",
                 measured=Measure(value=have, unit="sheets"),
                 needed=Measure(value=need, unit="sheets"),
-                extra=layer.id,
+                extra=kind.uses[0].layer.id,
             )
 
 
@@ -214,19 +214,18 @@ def stock_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def sheet_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules that cannot be cut in one piece from what is in stock."""
-    for layer in plates(r.design.stack):
-        for module in too_large(r, layer):
-            width, height = module.size
-            sheets = [s for s in r.design.workshop.stock if same_sheet(s, layer)]
+    for kind in kinds(r):
+        for module, use in too_large(r, kind):
+            (width, height), sheets = size_of(module, use.layer), sheets_of(r, kind)
             over = min(max(w - s.width, h - s.height) for s in sheets for w, h in ((width, height), (height, width)))
             yield rule.finding(
                 module.module.id,
-                detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm: {layer.thickness:g} mm {layer.material}",
+                detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm: {kind.thickness:g} mm {kind.material}",
                 spot=Spot(module=module.module.id, x=width / 2, y=height / 2),
                 measured=Measure(value=over, unit="mm over"),
                 needed=Measure(value=0, unit="mm over"),
                 most=True,
-                extra=layer.id,
+                extra=use.layer.id,
             )
 
 

@@ -74,6 +74,17 @@ class RemoveSeat(Saying):
     do: Literal["remove_seat"] = "remove_seat"
 
 
+class SetEnvironment(Saying):
+    """Change what the panel has to stand; what is left out stays."""
+
+    do: Literal["set_environment"] = "set_environment"
+    sun: bool | None = None
+    wet: bool | None = None
+    heat: bool | None = None
+    dark: bool | None = None
+    public: bool | None = None
+
+
 class AddKeepOut(KeepOutFields, Saying):
     """Add a keep-out. Without an id the next free one is taken."""
 

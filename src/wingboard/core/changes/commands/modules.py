@@ -1,16 +1,15 @@
-"""Commands about the modules of a panel and the layers of their stack."""
+"""Commands about the modules of a panel and their screws."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
-from wingboard.core.record.base import Colour, Ident, Length, Mm, Size, Words
+from wingboard.core.record.base import Ident, Length, Mm, Size, Words
 from wingboard.core.record.modules import Screw
 from wingboard.core.record.outlines import Outline
-from wingboard.core.record.workshop import Material
 
 
 class AddModule(Saying):
@@ -95,14 +94,3 @@ class RemoveModule(Saying):
 
     do: Literal["remove_module"] = "remove_module"
     module: Ident
-
-
-class EditLayer(Saying):
-    """Change a sheet of the stack; fields left out stay."""
-
-    do: Literal["edit_layer"] = "edit_layer"
-    layer: Ident
-    name: Words | None = None
-    material: Material | None = None
-    thickness: Annotated[float, Field(gt=0, le=50)] | None = None
-    colour: Colour | None = None

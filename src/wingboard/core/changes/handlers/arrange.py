@@ -29,7 +29,7 @@ def _spots(design: Design, idents: Sequence[str]) -> list[ArrangedPart]:
     parts = {p.id: p for p in design.parts}
     found = []
     for function, place in placed_functions(design, idents):
-        x0, y0, x1, y1 = parts[function.part or ""].cover.rounded().turned(place.turn).bounds
+        x0, y0, x1, y1 = parts[function.part or ""].covered().turned(place.turn).bounds
         room = _room(design, parts[function.part or ""])
         found.append(ArrangedPart(function.id, place.x, place.y, place.turn, -x0, x1, -y0, y1, room))
     if len({f.place.module for f in design.functions if f.place and f.id in set(idents)}) > 1:

@@ -11,9 +11,11 @@ from wingboard.core.changes.commands.brief import (
     Rename,
     ResizeOpening,
     SetBrief,
+    SetEnvironment,
     SetSeat,
     SplitOpening,
 )
+from wingboard.core.changes.handlers.layers import with_known_features
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -84,6 +86,12 @@ def handle_remove_seat(command: RemoveSeat, design: Design, catalogue: Catalogue
 
 
 @carry_out.register
+def handle_set_environment(command: SetEnvironment, design: Design, catalogue: Catalogue) -> Design:
+    changed = edited(design.brief.environment, changes_in(command))
+    return with_brief(design, edited(design.brief, {"environment": changed}))
+
+
+@carry_out.register
 def handle_add_keep_out(command: AddKeepOut, design: Design, catalogue: Catalogue) -> Design:
     boxes = design.brief.keepouts
     ident = new_ident(command.id, (k.id for k in boxes), f"{command.kind}-")
@@ -108,4 +116,5 @@ def handle_remove_keep_out(command: RemoveKeepOut, design: Design, catalogue: Ca
 def handle_split_opening(command: SplitOpening, design: Design, catalogue: Catalogue) -> Design:
     modules = split(design.brief, command.names, command.shares, command.seam)
     freed = {f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place}
-    return with_changes(with_functions(design, freed), modules=modules, graphics=(), references=())
+    made = with_changes(with_functions(design, freed), modules=modules, graphics=(), references=())
+    return with_known_features(made)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction, MoveFunctions, RemoveFunction
+from wingboard.core.changes.handlers.layers import with_known_features
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -56,13 +57,14 @@ def handle_edit_function(command: EditFunction, design: Design, catalogue: Catal
 def handle_remove_function(command: RemoveFunction, design: Design, catalogue: Catalogue) -> Design:
     function = find_function(design, command.function)
     design = without_pins(design, {function.id})
-    return with_changes(
+    left = with_changes(
         design,
         functions=tuple(_without(f, function.id) for f in design.functions if f is not function),
         graphics=tuple(g for g in (_spans_less(g, function.id) for g in design.graphics) if g is not None),
         procedures=tuple(p for p in (_fewer_steps(p, function.id) for p in design.procedures) if p.steps),
         references=tuple(_shows_no(r, function.id) for r in design.references),
     )
+    return with_known_features(left)
 
 
 def _spans_less(graphic: Graphic, gone: str) -> Graphic | None:

@@ -1,11 +1,10 @@
-"""The modules of a panel and the layers of their stack."""
+"""The modules of a panel and their screws."""
 
 from __future__ import annotations
 
 from wingboard.core.changes.commands.modules import (
     AddModule,
     AddScrew,
-    EditLayer,
     EditModule,
     EditScrew,
     RemoveFixings,
@@ -14,6 +13,7 @@ from wingboard.core.changes.commands.modules import (
     ResizeModule,
     SetFixings,
 )
+from wingboard.core.changes.handlers.layers import with_known_features
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -109,15 +109,10 @@ def handle_remove_module(command: RemoveModule, design: Design, catalogue: Catal
     freed = {
         f.id: f.model_copy(update={"place": None}) for f in design.functions if f.place and f.place.module == module.id
     }
-    return with_changes(
+    left = with_changes(
         with_functions(design, freed),
         modules=tuple(m for m in design.modules if m is not module),
         graphics=tuple(g for g in design.graphics if g.module != module.id),
         references=tuple(r for r in design.references if r.module != module.id),
     )
-
-
-@carry_out.register
-def handle_edit_layer(command: EditLayer, design: Design, catalogue: Catalogue) -> Design:
-    layer = found(design.stack, command.layer, "layer", "layer")
-    return with_changes(design, stack=replaced(design.stack, edited(layer, changes_in(command, "layer"))))
+    return with_known_features(left)

@@ -21,8 +21,7 @@ from wingboard.core.changes.handlers.steps import (
     with_functions,
     without_pins,
 )
-from wingboard.core.changes.measuring import combined_part, measured_part, unmeasured
-from wingboard.core.record.base import Source
+from wingboard.core.changes.measuring import combined_part, measured_part, unmeasured, with_bezel, with_cutout
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.part import Part
@@ -110,17 +109,14 @@ def handle_measure_part(command: MeasurePart, design: Design, catalogue: Catalog
 def handle_edit_part(command: EditPart, design: Design, catalogue: Catalogue) -> Design:
     part = _own_part(design, command.part, catalogue)
     names = set(EditPart.model_fields) - {"do", "part", "key_angle", "cutout", "bezel"}
-    changes, sources = changes_in(command, *(set(EditPart.model_fields) - names)), dict(part.sources)
+    changes = changes_in(command, *(set(EditPart.model_fields) - names))
     if command.key_angle is not None:
         if part.key is None:
             raise NotPossible(f"“{part.name}” has no key to turn", "key_angle")
         changes["key"] = part.key.model_copy(update={"angle": command.key_angle})
-    if command.cutout is not None:
-        changes["hole"], sources["hole"] = command.cutout, Source(kind="measure", note="imported cut-out")
-    if command.bezel is not None:
-        changes["cover"] = command.bezel
-        sources["cover"] = Source(kind="measure", note="bezel")
-    return _replaced(design, part.model_copy(update={**changes, "sources": sources}))
+    changed = part.model_copy(update=changes)
+    changed = with_cutout(changed, command.cutout) if command.cutout is not None else changed
+    return _replaced(design, with_bezel(changed, command.bezel) if command.bezel is not None else changed)
 
 
 @carry_out.register

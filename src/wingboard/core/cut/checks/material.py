@@ -24,7 +24,7 @@ def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
     machines = r.design.workshop.machines
     if machines and all(m.kind != "laser" for m in machines):
         return
-    for layer in r.design.stack:
+    for layer, _, _ in r.layers:
         if layer.material == "pvc":
             yield rule.finding(
                 layer.id,

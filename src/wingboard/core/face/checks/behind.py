@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from functools import partial
 
@@ -19,7 +20,6 @@ from wingboard.core.record.base import Source
 from wingboard.core.record.space import KeepOut
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.resolved.profile import depth_behind_front
 
 DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of its wires")
 
@@ -35,15 +35,15 @@ DEPTH = Source(kind="computed", note="seat + depth of the part + bend or plug of
 def bodies_collide(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of bodies nearer than the clearance."""
     need = limit(r.design, "body-clearance")
-    bodies = r.panel.envelopes("body")
+    bodies = r.panel.bodies
     for near in bodies.closer_than(need - VISIBLE):
-        owners = [int(bodies.owners[i]) for i in near[:2]]
+        owners = [int(bodies.shapes.owners[i]) for i in near[:2]]
         movable = [r.panel.by_number[o] for o in owners if o >= 0]
         if movable:
             yield rule.finding(
                 *(p.function.id for p in movable),
                 detail=" and ".join(r.panel.owner_name(o) for o in owners) + ", behind the panel",
-                spot=across(r, bodies, near),
+                spot=across(r, bodies.shapes, near),
                 measured=Measure(value=near.gap),
                 needed=Measure(value=need),
                 fix=partial(move_to_settle, r, movable, "bodies"),
@@ -63,13 +63,12 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
     free = r.design.brief.depth
     for module in r.modules.values():
         for placed in module.placed:
-            depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
-            if depth > free + VISIBLE:
+            if placed.depth > free + VISIBLE:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name} in the free depth of the opening",
                     spot=at(module, placed.place.x, placed.place.y),
-                    measured=Measure(value=depth),
+                    measured=Measure(value=placed.depth),
                     needed=Measure(value=free),
                     most=True,
                 )
@@ -85,15 +84,15 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def keep_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts deeper than a keep-out they overlap leaves free."""
-    bodies = r.panel.envelopes("body")
+    bodies = r.panel.bodies
     for box in behind_boxes(r.design):
-        for i, overlap in bodies.against(box.area(), 0.0):
-            placed = r.panel.by_number.get(int(bodies.owners[i]))
-            if placed is None or overlap > -VISIBLE:
-                continue
-            depth = depth_behind_front(placed.part, r.design.stack, placed.function.pocket)
-            if depth > box.clear + VISIBLE:
-                yield _hits(r, rule, placed, box, depth)
+        deepest: dict[int, float] = {}
+        for i, overlap in bodies.against(box.area(), 0.0, z0=box.clear + VISIBLE):
+            owner = int(bodies.shapes.owners[i])
+            if owner in r.panel.by_number and overlap <= -VISIBLE:
+                deepest[owner] = max(float(bodies.z1[i]), deepest.get(owner, 0.0))
+        for owner, depth in deepest.items():
+            yield _hits(r, rule, r.panel.by_number[owner], box, depth)
 
 
 def _hits(r: Resolved, rule: Check, placed: Placed, box: KeepOut, depth: float) -> Finding:
@@ -119,7 +118,7 @@ def _hits(r: Resolved, rule: Check, placed: Placed, box: KeepOut, depth: float) 
 def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose cable leaves to a side where another body stands."""
     need = limit(r.design, "body-clearance")
-    bodies = r.panel.envelopes("body")
+    bodies = r.panel.bodies
     for placed in r.placed:
         room = cable_room(placed)
         frame = r.modules[placed.place.module].frame
@@ -129,7 +128,7 @@ def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
-                f"and {r.panel.owner_name(int(bodies.owners[i]))}",
+                f"and {r.panel.owner_name(int(bodies.shapes.owners[i]))}",
                 spot=of(placed),
                 measured=Measure(value=apart),
                 needed=Measure(value=need),
@@ -167,16 +166,14 @@ def cable_room(placed: Placed) -> Rounded | None:
 def mixed_voltage(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Plates that carry both: they want distance, covers, separate plugs and, of metal, an earth."""
     need = rule.limit(r.design)
-    bodies = r.panel.envelopes("body")
-    shapes = {int(owner): bodies.shape(i) for i, owner in enumerate(bodies.owners)}
     for placed in r.placed:
         if not _dangerous(r, placed):
             continue
         beside = [p for p in r.modules[placed.place.module].placed if _low(r, p)]
-        apart = [(gap(shapes[placed.number], shapes[p.number]), p.number, p) for p in beside]
-        if not apart:
+        apart = [(_apart(r, placed, p), p.number, p) for p in beside]
+        measured, _, other = min(apart, default=(math.inf, 0, placed))
+        if measured == math.inf:
             continue
-        measured, _, other = min(apart)
         near = measured < need - VISIBLE
         yield rule.finding(
             placed.function.id,
@@ -189,6 +186,13 @@ def mixed_voltage(r: Resolved, rule: Check) -> Iterator[Finding]:
             needed=Measure(value=need),
             severity="must" if near else None,
         )
+
+
+def _apart(r: Resolved, a: Placed, b: Placed) -> float:
+    """Between what two parts take behind the plate (mm), at whatever depth: wires go from any to any."""
+    bodies = r.panel.bodies
+    pairs = ((i, j) for i in bodies.of(a.number) for j in bodies.of(b.number))
+    return min((gap(bodies.shapes.shape(i), bodies.shapes.shape(j)) for i, j in pairs), default=math.inf)
 
 
 def _dangerous(r: Resolved, placed: Placed) -> bool:

@@ -25,7 +25,6 @@ from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.resolved.profile import plates
 
 SNAPS = 0.5
 """A bridge below this share of what is needed, is taken to snap in the hand (common practice)."""
@@ -45,7 +44,7 @@ def thin_webs(r: Resolved, module: ResolvedModule) -> dict[tuple[int, int], Web]
 
     def compute() -> dict[tuple[int, int], Web]:
         worst: dict[tuple[int, int], Web] = {}
-        for layer in plates(r.design.stack):
+        for layer in module.plates:
             need, shapes = bridge_needed(r.design, layer), module.openings(layer.id)
             for near in shapes.closer_than(need.value - VISIBLE):
                 pair = (int(shapes.owners[near.a]), int(shapes.owners[near.b]))
@@ -164,9 +163,9 @@ def edge_margins(r: Resolved, module: ResolvedModule) -> dict[int, Edge]:
 
     def compute() -> dict[int, Edge]:
         worst: dict[int, Edge] = {}
-        for layer in plates(r.design.stack):
+        for layer in module.plates:
             need, shapes = bridge_needed(r.design, layer), module.openings(layer.id)
-            margins = shapes.margins_inside(module.area)
+            margins = shapes.margins_inside(module.area_of(layer))
             for i in (margins < need.value - VISIBLE).nonzero()[0]:
                 owner, margin = int(shapes.owners[i]), float(margins[i])
                 if owner not in worst or margin - need.value < worst[owner][1] - worst[owner][2].value:
@@ -178,7 +177,13 @@ def edge_margins(r: Resolved, module: ResolvedModule) -> dict[int, Edge]:
 
 def _edge_finding(r: Resolved, rule: Check, module: ResolvedModule, owner: int, edge: Edge) -> Finding:
     layer, margin, need = edge
-    spot, subject, fix, extra = _of_screw(module, owner, need) if owner < 0 else _of_part(r, module, owner)
+    fix: FixMaker | None
+    if owner >= 0:
+        spot, subject, fix, extra = _of_part(r, module, owner)
+    elif module.is_screw(owner):
+        spot, subject, fix, extra = _of_screw(module, owner, need)
+    else:
+        spot, subject, fix, extra = _of_feature(module, owner)
     return rule.finding(
         subject,
         detail=f"{module.owner_name(owner)} to the edge, {layer.name.lower()} layer",
@@ -201,6 +206,12 @@ def _of_part(r: Resolved, module: ResolvedModule, owner: int) -> tuple[Spot, str
         return move_to_settle(r, [placed], "edge") or _to_the_middle(module, placed)
 
     return of(placed), placed.function.id, inside, "edge"
+
+
+def _of_feature(module: ResolvedModule, owner: int) -> tuple[Spot, str, FixMaker | None, str]:
+    """An opening that was added by hand: it stays where its builder wants it."""
+    feature = module.feature(owner)
+    return at(module, feature.x, feature.y), module.module.id, None, f"{feature.id}-edge"
 
 
 def _of_screw(module: ResolvedModule, owner: int, need: RoomNeeded) -> tuple[Spot, str, FixMaker, str]:

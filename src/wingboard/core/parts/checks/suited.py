@@ -237,10 +237,10 @@ def digits_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def sheet_range(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Snap-in and clamped parts in a plate too thin or too thick for them."""
-    solid = thickness(r.design.stack)
     for f, part in _chosen(r):
         if part.sheet is None:
             continue
+        solid = thickness(r.stack_for(f))
         low, high = part.sheet.least, part.sheet.most
         if low - VISIBLE <= solid <= high + VISIBLE:
             continue

@@ -14,7 +14,7 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.resolved.profile import clamped, nut_layer, plates, thread_needed
+from wingboard.core.resolved.profile import plates
 
 
 @check(
@@ -31,9 +31,9 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
         bush = placed.part.bush
         if bush is None:
             continue
-        need = thread_needed(placed.part, r.design.stack, placed.function.pocket)
+        need = placed.thread_needed
         if need > bush.length + VISIBLE:
-            held = clamped(placed.part, r.design.stack, placed.function.pocket)
+            held = placed.clamped
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name} through {held:.1f} mm, with washer and nut",
@@ -54,10 +54,10 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 def nut_too_high(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Placed parts whose nut would hold the layers apart."""
     for placed in r.placed:
-        hidden, bush = nut_layer(placed.part, r.design.stack), placed.part.bush
+        hidden, bush = placed.nut_layer, placed.part.bush
         if hidden is None or bush is None:
             continue
-        layer, high = plates(r.design.stack)[hidden], bush.nut + bush.washer
+        layer, high = plates(placed.stack)[hidden], bush.nut + bush.washer
         if high > layer.thickness + VISIBLE:
             yield rule.finding(
                 placed.function.id,
@@ -74,16 +74,16 @@ def _spot(placed: Placed) -> Spot:
     return Spot(module=placed.place.module, x=placed.place.x, y=placed.place.y)
 
 
-def floor_needed(r: Resolved) -> float:
+def floor_needed(r: Resolved, placed: Placed) -> float:
     """What must be left (mm) under a pocket in the last layer: the limit, or a third of the sheet."""
-    return max(limit(r.design, "pocket-floor"), plates(r.design.stack)[-1].thickness / 3)
+    return max(limit(r.design, "pocket-floor"), plates(placed.stack)[-1].thickness / 3)
 
 
 def _pocket(r: Resolved, placed: Placed, short: float) -> Fix | None:
     if placed.part.mount != "behind":
         return None
     depth = math.ceil((placed.function.pocket + short) * 10 - 1e-6) / 10
-    if depth > plates(r.design.stack)[-1].thickness - floor_needed(r):
+    if depth > plates(placed.stack)[-1].thickness - floor_needed(r, placed):
         return None
     command = SetPocket(function=placed.function.id, depth=depth)
     return Fix(label=f"Seat it {depth:.1f} mm deep from behind", commands=(command,))
@@ -99,10 +99,10 @@ def _pocket(r: Resolved, placed: Placed, short: float) -> Fix | None:
 )
 def pocket_floor(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Seats cut too deep into the last layer."""
-    sheet, need = plates(r.design.stack)[-1].thickness, floor_needed(r)
     for placed in r.placed:
         if placed.function.pocket <= 0 or placed.part.mount != "behind":
             continue
+        sheet, need = plates(placed.stack)[-1].thickness, floor_needed(r, placed)
         left = sheet - placed.function.pocket
         if left < need - VISIBLE:
             depth = max(0.0, math.floor((sheet - need) * 10) / 10)
