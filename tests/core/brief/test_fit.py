@@ -174,13 +174,13 @@ STOCK = {"id": "s", "material": "acrylic", "thickness": 3, "width": 600, "height
 
 
 @pytest.mark.parametrize(
-    ("count", "width", "missing"), [(1, 600, 0), (0, 600, 2), (2, 210, 0), (1, 210, 0), (1, 100, 0)]
+    ("count", "width", "missing"), [(1, 600, 0), (0, 600, 3), (2, 210, 0), (1, 210, 0), (1, 100, 0)]
 )
-def test_sheets_are_counted_for_each_layer(count: int, width: float, missing: int) -> None:
+def test_layers_of_one_kind_share_the_sheets_in_stock(count: int, width: float, missing: int) -> None:
     command = AddStock.model_validate({**STOCK, "count": count, "width": width})
     design = plate(commands=(command, EditLayer(layer="face", thickness=3)))
     short = [f for f in found(design, "brief.stock-short") if f.measured and f.needed]
-    assert len(short) == (3 if missing else 0)
+    assert len(short) == (1 if missing else 0)
     assert all(f.measured and f.measured.value == count for f in short)
 
 
@@ -188,8 +188,9 @@ def test_without_any_stock_nothing_is_said_and_another_material_is_none() -> Non
     assert found(plate(), "brief.stock-short") == []
     command = AddStock.model_validate({**STOCK, "material": "plywood"})
     design = plate(commands=(command,))
-    assert len(found(design, "brief.stock-short")) == 3
-    assert sheets_needed(r := Resolved(design), kinds(r)[0]) == 1
+    assert len(found(design, "brief.stock-short")) == 2  # of 2 and of 3 mm
+    r = Resolved(design)
+    assert sheets_needed(r, kinds(r)[0]) == 1
 
 
 @pytest.mark.parametrize("pitch", [-40, 0, 28, 60, 90])
@@ -320,7 +321,8 @@ def test_a_plate_larger_than_every_sheet_is_said_and_not_counted_as_fitting(
     design = apply(plate(), (stock,), catalogue())
     findings = found(design, "brief.sheet-too-small")
     assert [round(f.measured.value, 6) for f in findings if f.measured] == ([] if over is None else [over])
-    assert sheets_needed(r := Resolved(design), kinds(r)[0]) == (1 if over is None else 0)
+    r = Resolved(design)
+    assert sheets_needed(r, kinds(r)[0]) == (1 if over is None else 0)
 
 
 @pytest.mark.parametrize("turn", [0, 37, 90])

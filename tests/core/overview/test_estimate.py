@@ -33,9 +33,12 @@ def test_parts_to_buy_are_added_up_new_and_used() -> None:
 def test_sheets_that_are_missing_cost_their_price() -> None:
     sheet = {"id": "s", "material": "acrylic", "thickness": 3, "width": 210, "height": 130, "price": 1500, "count": 1}
     design = after(AddStock.model_validate(sheet))
-    assert estimate(Resolved(design)).sheets == 0
+    # Diffuser and back are 3 mm and want one sheet each; the face is not in stock.
+    assert estimate(Resolved(design)).sheets == 1500
+    two = after(AddStock.model_validate({**sheet, "count": 2}))
+    assert estimate(Resolved(two)).sheets == 0
     none = after(AddStock.model_validate({**sheet, "count": 0}))
-    assert estimate(Resolved(none)).sheets == 2 * 1500  # diffuser and back are 3 mm, the face is not in stock
+    assert estimate(Resolved(none)).sheets == 2 * 1500
 
 
 @pytest.mark.parametrize(

@@ -172,7 +172,7 @@ def _path(shape: Polygon) -> str:
 def _hand(r: Resolved, p: Placed) -> HandView:
     shape = p.part.touched() or p.part.covered()
     there = shape.turned(p.place.turn).moved(p.place.x, p.place.y)
-    need = spacing_needed(r.design, p.part, p.part)
+    need = spacing_needed(r.design, p, p)
     room = there.grown((need.value if need else 0.0) / 2).drawn()
     guard = p.part.guarded and p.part.family == "toggle"
     return HandView(function=p.function.id, touched=_path(there.drawn()), room=_path(room), guard=guard)

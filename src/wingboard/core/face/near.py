@@ -73,7 +73,7 @@ def gap_between(r: Resolved, lead: Placed, other: Placed, dx: float = 0.0, dy: f
 
 def _neighbour(r: Resolved, lead: Placed, mine: Rounded, other: Placed) -> Neighbour:
     theirs = _touched(r, other)
-    need = spacing_needed(r.design, lead.part, other.part)
+    need = spacing_needed(r.design, lead, other)
     frame = r.modules[lead.place.module].frame
     start, end = (frame.back(*point) for point in _ends(mine, theirs))
     return Neighbour(other, gap(mine, theirs), need.value if need else None, start, end)

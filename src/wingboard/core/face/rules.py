@@ -6,10 +6,11 @@ from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.design import Design
+from wingboard.core.record.functions import emergency
 from wingboard.core.record.materials import materials
 from wingboard.core.record.modules import Layer
-from wingboard.core.record.part import Part
 from wingboard.core.record.space import KeepOut
+from wingboard.core.resolved.placed import Placed
 
 
 class RoomNeeded(NamedTuple):
@@ -19,15 +20,16 @@ class RoomNeeded(NamedTuple):
     limit: str
 
 
-def spacing_needed(design: Design, a: Part, b: Part) -> RoomNeeded | None:
+def spacing_needed(design: Design, a: Placed, b: Placed) -> RoomNeeded | None:
     """Edge-to-edge room for fingers between two controls; None when one of them is not touched.
 
     Two of a kind take their kind's figure, a mixed pair the larger; an emergency control stands apart by the
     emergency factor (MIL-STD-1472, from memory; the rule for mixed pairs is common practice).
     """
-    if a.hand is None or b.hand is None:
+    if a.part.hand is None or b.part.hand is None:
         return None
-    kinds = {a.hand.kind, b.hand.kind}
+    kinds = {a.part.hand.kind, b.part.hand.kind}
+    kinds |= {"emergency"} if emergency(a.function, a.part) or emergency(b.function, b.part) else set()
     usual = kinds - {"emergency"} or {"button"}
     needs = [RoomNeeded(limit(design, f"{kind}-spacing"), f"{kind}-spacing") for kind in sorted(usual)]
     most = max(needs)

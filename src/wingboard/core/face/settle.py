@@ -86,8 +86,8 @@ class Mover:
         worst, shapes = -math.inf, self.panel.envelopes("hand")
         for shape in self._own(shapes, dx, dy):
             for i, apart in shapes.against(shape, self.widest, self.placed.number):
-                other = self.panel.by_number[int(shapes.owners[i])].part
-                need = spacing_needed(self.design, self.placed.part, other)
+                other = self.panel.by_number[int(shapes.owners[i])]
+                need = spacing_needed(self.design, self.placed, other)
                 worst = max(worst, need.value - apart if need else -math.inf)
         return worst
 

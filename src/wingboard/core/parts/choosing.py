@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.brief.wanted import family_of
 from wingboard.core.findings.limits import limit
+from wingboard.core.parts.surroundings import unsuited
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.functions import Function
 from wingboard.core.record.part import Family, Part
@@ -153,4 +154,4 @@ def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:
         why.append(f"for {part.rating.volts:g} V, the load has {s.volts:g}")
     if function.risk == "guarded" and not part.guarded and part.hand is not None:
         why.append("has no guard")
-    return tuple(why)
+    return (*why, *unsuited(part, r.design.brief.environment).values())

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.record.legends import Legend
+from wingboard.core.record.part import Part
 
 
 class Place(Record):
@@ -98,3 +99,8 @@ class Function(Wanted):
     locked: bool = Field(False, description="Stays where it is")
     pair: Ident | None = Field(None, description="The function this one mirrors, left for right")
     pocket: Length = Field(0.0, description="Depth of a seat cut from behind so that the thread reaches")
+
+
+def emergency(function: Function, part: Part | None) -> bool:
+    """Whether something is for an emergency: by what it is for, or by what it is made with."""
+    return function.risk == "emergency" or (part is not None and part.family == "emergency")

@@ -21,6 +21,8 @@ class Limit(NamedTuple):
     source: Source
 
 
+EXTRA_LOW = Source(kind="memory", note="IEC 60364-4-41, extra-low voltage without protection against touch")
+
 LIMITS: dict[str, Limit] = {
     "toggle-spacing": Limit(19.0, "mm", "between two toggle levers or guards, edge to edge", SPACING),
     "button-spacing": Limit(13.0, "mm", "between two button caps, edge to edge", SPACING),
@@ -52,6 +54,12 @@ LIMITS: dict[str, Limit] = {
     "breaker-factor": Limit(1.25, "times", "a fuse or breaker over its load, at least", PRACTICE),
     "touch-ac": Limit(50.0, "V AC", "above it a licensed electrician wires", SAFE),
     "touch-dc": Limit(120.0, "V DC", "above it a licensed electrician wires", SAFE),
+    "public-ac": Limit(25.0, "V AC", "that visitors may touch bare, at most", EXTRA_LOW),
+    "public-dc": Limit(60.0, "V DC", "that visitors may touch bare, at most", EXTRA_LOW),
+    "corner-radius": Limit(2.0, "mm", "of the corners of a plate that visitors touch", PRACTICE),
+    "hot-surface": Limit(
+        85.0, "°C", "that a panel reaches where it gets hot", Source(kind="practice", note="a dashboard in the sun")
+    ),
     "mains-apart": Limit(
         8.0,
         "mm",

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
+from wingboard.core.brief.danger import dangerous, touchable
 from wingboard.core.brief.wanted import duty_of, family_of
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
@@ -235,8 +236,7 @@ def _asks_for_guard(f: Function) -> bool:
 def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Loads above the voltages a hobbyist may wire."""
     for f in r.design.functions:
-        most = limit(r.design, "touch-ac" if f.switches.alternating else "touch-dc")
-        if f.switches.volts > most:
+        if dangerous(r.design, f.switches):
             kind, unsaid = f.switches.kind, "" if f.switches.current else " (DC is not said)"
             yield rule.finding(
                 f.id,
@@ -244,6 +244,6 @@ def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
                 "Leave its wiring to a licensed electrician, with connectors and covers of its own and the plate "
                 "earthed.",
                 measured=Measure(value=f.switches.volts, unit=f"V {kind}"),
-                needed=Measure(value=most, unit=f"V {kind}"),
+                needed=Measure(value=touchable(r.design, f.switches), unit=f"V {kind}"),
                 most=True,
             )

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 
 
@@ -35,9 +36,7 @@ def no_part(r: Resolved, rule: Check) -> Iterator[Finding]:
 def emergency_undeclared(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls with no declared role."""
     for function in r.design.functions:
-        part = r.parts.get(function.part or "")
-        emergency = function.risk == "emergency" or (part is not None and part.family == "emergency")
-        if emergency and function.stop_role is None:
+        if emergency(function, r.parts.get(function.part or "")) and function.stop_role is None:
             yield rule.finding(
                 function.id,
                 detail=f"{function.name}: real, for show, or the power switch? A real one breaks the power by hard "

@@ -20,7 +20,7 @@ from wingboard.core.geometry.outline import area_of
 from wingboard.core.quantity import LONGEST
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.functions import Function, Place
+from wingboard.core.record.functions import Function, Place, emergency
 from wingboard.core.record.limits import LIMITS
 from wingboard.core.record.part import Part
 
@@ -30,7 +30,7 @@ def _spots(design: Design, idents: Sequence[str]) -> list[ArrangedPart]:
     found = []
     for function, place in placed_functions(design, idents):
         x0, y0, x1, y1 = parts[function.part or ""].covered().turned(place.turn).bounds
-        room = _room(design, parts[function.part or ""])
+        room = _room(design, function, parts[function.part or ""])
         found.append(ArrangedPart(function.id, place.x, place.y, place.turn, -x0, x1, -y0, y1, room))
     if len({f.place.module for f in design.functions if f.place and f.id in set(idents)}) > 1:
         raise NotPossible(
@@ -39,7 +39,7 @@ def _spots(design: Design, idents: Sequence[str]) -> list[ArrangedPart]:
     return found
 
 
-def _room(design: Design, part: Part) -> float:
+def _room(design: Design, function: Function, part: Part) -> float:
     """What a hand wants beside a control of this kind (mm, the design's limits); untouched things count as buttons."""
     kind = part.hand.kind if part.hand else "button"
     own = {choice.limit: choice.value for choice in design.limits}
@@ -47,8 +47,9 @@ def _room(design: Design, part: Part) -> float:
     def limit(name: str) -> float:
         return own.get(name, LIMITS[name].value)
 
-    if kind == "emergency":
-        return limit("button-spacing") * limit("emergency-factor")
+    if emergency(function, part):
+        usual = "button" if kind == "emergency" else kind
+        return limit(f"{usual}-spacing") * limit("emergency-factor")
     return limit(f"{kind}-spacing")
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
+from wingboard.core.record.materials import materials
 from wingboard.core.resolved.design import Resolved
 
 
@@ -24,16 +25,19 @@ def unsafe_material(r: Resolved, rule: Check) -> Iterator[Finding]:
     machines = r.design.workshop.machines
     if machines and all(m.kind != "laser" for m in machines):
         return
-    for layer, _, _ in r.layers:
-        if layer.material == "pvc":
+    for use in r.layers:
+        layer, known = use.layer, materials()[use.layer.material]
+        if known.laser == "poison":
             yield rule.finding(
-                layer.id,
-                detail=f"{layer.name} is PVC: a laser sets chlorine free, which harms you and the machine. "
+                *use.subjects,
+                detail=f"{layer.name} is {known.name}: a laser sets chlorine free, which harms you and the machine. "
                 "Mill it or take acrylic.",
+                source=known.sources["processes"],
             )
-        elif layer.material in ("polycarbonate", "abs"):
+        elif known.laser == "burns":
             yield rule.finding(
-                layer.id,
-                detail=f"{layer.name} is {layer.material}: it melts, burns and smokes in a laser. Mill it.",
+                *use.subjects,
+                detail=f"{layer.name} is {known.name}: it melts, burns and smokes in a laser. Mill it.",
                 severity="judge",
+                source=known.sources["processes"],
             )

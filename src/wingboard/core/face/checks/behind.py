@@ -8,6 +8,7 @@ from functools import partial
 
 import shapely
 
+from wingboard.core.brief.danger import dangerous
 from wingboard.core.face.checks.spots import across, at, of
 from wingboard.core.face.rules import behind_boxes
 from wingboard.core.face.settle import move_to_settle
@@ -167,7 +168,7 @@ def mixed_voltage(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Plates that carry both: they want distance, covers, separate plugs and, of metal, an earth."""
     need = rule.limit(r.design)
     for placed in r.placed:
-        if not _dangerous(r, placed):
+        if not dangerous(r.design, placed.function.switches):
             continue
         beside = [p for p in r.modules[placed.place.module].placed if _low(r, p)]
         apart = [(_apart(r, placed, p), p.number, p) for p in beside]
@@ -195,11 +196,7 @@ def _apart(r: Resolved, a: Placed, b: Placed) -> float:
     return min((gap(bodies.shapes.shape(i), bodies.shapes.shape(j)) for i, j in pairs), default=math.inf)
 
 
-def _dangerous(r: Resolved, placed: Placed) -> bool:
-    load = placed.function.switches
-    return load.volts > limit(r.design, "touch-ac" if load.alternating else "touch-dc")
-
-
 def _low(r: Resolved, placed: Placed) -> bool:
     """Whether a part carries low voltage: a small load, or a line to a controller."""
-    return not _dangerous(r, placed) and bool(placed.function.switches.volts or placed.part.lines)
+    load = placed.function.switches
+    return not dangerous(r.design, load) and bool(load.volts or placed.part.lines)

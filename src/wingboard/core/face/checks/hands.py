@@ -24,6 +24,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.shapeset import Near
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 
@@ -41,7 +42,7 @@ SWEEP = Source(kind="practice", note="what belongs together points the same way 
 def emergency_out_of_reach(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Emergency controls that the free hand does not get to from the seat, or only by leaning forward."""
     for placed in r.placed:
-        if placed.function.risk != "emergency" and placed.part.family != "emergency":
+        if not emergency(placed.function, placed.part):
             continue
         leaning, upright = beyond(r, placed), beyond(r, placed, "primary")
         if leaning is None or upright is None or upright <= VISIBLE:
@@ -239,7 +240,7 @@ def irreversible_among_everyday(r: Resolved, rule: Check) -> Iterator[Finding]:
         if placed.function.risk != "guarded" or placed.part.guarded or placed.part.hand is None:
             continue
         for near in neighbours(r, placed, most=6):
-            need = spacing_needed(r.design, placed.part, near.other.part)
+            need = spacing_needed(r.design, placed, near.other)
             if need and near.other.function.risk == "normal" and near.gap < need.value * factor - VISIBLE:
                 module = r.modules[placed.place.module]
                 yield rule.finding(

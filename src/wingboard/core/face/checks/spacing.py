@@ -30,7 +30,7 @@ def fingers_close(r: Resolved, rule: Check) -> Iterator[Finding]:
     hands = r.panel.envelopes("hand")
     for near in hands.closer_than(widest):
         a, b = (r.panel.by_number[int(hands.owners[i])] for i in near[:2])
-        need = spacing_needed(r.design, a.part, b.part)
+        need = spacing_needed(r.design, a, b)
         if need and near.gap < need.value - VISIBLE:
             yield _finding(r, rule, near, need)
 

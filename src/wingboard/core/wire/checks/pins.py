@@ -10,6 +10,7 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines, serves
@@ -164,7 +165,7 @@ def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
 def emergency_hard_wired(r: Resolved, rule: Check) -> Iterator[Finding]:
     """A caution for each emergency control that is placed."""
     for placed in r.placed:
-        if placed.part.family == "emergency":
+        if emergency(placed.function, placed.part):
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name}: a real stop breaks the power through its own contact. The line listed "
