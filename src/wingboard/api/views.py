@@ -69,6 +69,8 @@ class ModuleView(BaseModel):
     x: float
     y: float
     fixings: list[FixingView]
+    face_colour: str
+    back_colour: str
 
 
 class DesignView(BaseModel):
@@ -158,6 +160,8 @@ def _module(resolved: ResolvedModule) -> ModuleView:
         x=module.x,
         y=module.y,
         fixings=fixings,
+        face_colour=resolved.plates[0].colour,
+        back_colour=resolved.plates[-1].colour,
     )
 
 

@@ -902,6 +902,46 @@ export interface components {
             board: "atmega328p" | "atmega2560";
         };
         /**
+         * AddFeature
+         * @description A named exception in a layer of a module: an opening more, or the openings of one function left out.
+         */
+        AddFeature: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_feature";
+            /** Module */
+            module: string;
+            /** Layer */
+            layer: string;
+            /** Id */
+            id?: string | null;
+            /** Reason */
+            reason: string;
+            /** Without */
+            without?: string | null;
+            /** Shape */
+            shape?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /** Depth */
+            depth?: number | null;
+        };
+        /**
          * AddFunction
          * @description Add a thing the panel does. Without an id the next free ``f…`` is taken.
          */
@@ -1282,7 +1322,7 @@ export interface components {
              * Material
              * @enum {string}
              */
-            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc";
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
             /** Thickness */
             thickness: number;
             /**
@@ -1450,7 +1490,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SetSchool"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BedView
@@ -1610,6 +1650,16 @@ export interface components {
              */
             eye_height: number;
             /**
+             * @default {
+             *       "sun": false,
+             *       "wet": false,
+             *       "heat": false,
+             *       "dark": false,
+             *       "public": false
+             *     }
+             */
+            environment: components["schemas"]["Environment"];
+            /**
              * Free Hand
              * @default both
              * @enum {string}
@@ -1638,6 +1688,8 @@ export interface components {
          * @description What follows from the brief and the workshop.
          */
         BriefView: {
+            /** Materials */
+            materials: components["schemas"]["MaterialView"][];
             side: components["schemas"]["SideElevation"];
             chain: components["schemas"]["ChainView"] | null;
             /** Beds */
@@ -1878,7 +1930,7 @@ export interface components {
         };
         /**
          * CutoutView
-         * @description An opening in one layer.
+         * @description An opening in one layer, by its name.
          */
         CutoutView: {
             /** Layer */
@@ -1919,10 +1971,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            version: 3;
+            version: 4;
             /** Name */
             name: string;
             /**
@@ -1943,6 +1995,13 @@ export interface components {
              *       "keepouts": [],
              *       "pitch": 0,
              *       "eye_height": 0,
+             *       "environment": {
+             *         "dark": false,
+             *         "heat": false,
+             *         "public": false,
+             *         "sun": false,
+             *         "wet": false
+             *       },
              *       "free_hand": "both",
              *       "reach": 650,
              *       "currency": "EUR"
@@ -1966,7 +2025,15 @@ export interface components {
              */
             modules: components["schemas"]["Module"][];
             /**
+             * School
+             * @description That made the usual stack
+             * @default three-layer
+             * @enum {string}
+             */
+            school: "three-layer" | "two-layer" | "metal" | "acrylic" | "reverse" | "printed";
+            /**
              * Stack
+             * @description The usual layers, of modules without their own
              * @default [
              *       {
              *         "id": "face",
@@ -1974,7 +2041,15 @@ export interface components {
              *         "role": "face",
              *         "material": "acrylic",
              *         "thickness": 2,
-             *         "colour": "#263033"
+             *         "colour": "#263033",
+             *         "opacity": "",
+             *         "paint": [],
+             *         "join": "screws",
+             *         "gap": 0,
+             *         "inset": 0,
+             *         "x": 0,
+             *         "y": 0,
+             *         "features": []
              *       },
              *       {
              *         "id": "diffuser",
@@ -1982,7 +2057,15 @@ export interface components {
              *         "role": "diffuser",
              *         "material": "acrylic",
              *         "thickness": 3,
-             *         "colour": "#F4F6F2"
+             *         "colour": "#F4F6F2",
+             *         "opacity": "",
+             *         "paint": [],
+             *         "join": "screws",
+             *         "gap": 0,
+             *         "inset": 0,
+             *         "x": 0,
+             *         "y": 0,
+             *         "features": []
              *       },
              *       {
              *         "id": "back",
@@ -1990,7 +2073,15 @@ export interface components {
              *         "role": "back",
              *         "material": "acrylic",
              *         "thickness": 3,
-             *         "colour": "#D9D5C8"
+             *         "colour": "#D9D5C8",
+             *         "opacity": "",
+             *         "paint": [],
+             *         "join": "screws",
+             *         "gap": 0,
+             *         "inset": 0,
+             *         "x": 0,
+             *         "y": 0,
+             *         "features": []
              *       }
              *     ]
              */
@@ -2141,8 +2232,6 @@ export interface components {
         Drawer: {
             /** Sheets */
             sheets: components["schemas"]["PartSheet"][];
-            /** Stack */
-            stack: components["schemas"]["Layer"][];
             /** Free Depth */
             free_depth: number;
         };
@@ -2296,7 +2385,7 @@ export interface components {
         };
         /**
          * EditLayer
-         * @description Change a sheet of the stack; fields left out stay.
+         * @description Change a sheet of the usual stack, or of a module, which then has a stack of its own; fields left out stay.
          */
         EditLayer: {
             /**
@@ -2304,16 +2393,37 @@ export interface components {
              * @enum {string}
              */
             do: "edit_layer";
+            /** Module */
+            module?: string | null;
             /** Layer */
             layer: string;
             /** Name */
             name?: string | null;
             /** Material */
-            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc") | null;
+            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg") | null;
             /** Thickness */
             thickness?: number | null;
             /** Colour */
             colour?: string | null;
+            /** Opacity */
+            opacity?: ("" | "clear" | "translucent" | "opaque") | null;
+            /** Paint */
+            paint?: components["schemas"]["Paint"][] | null;
+            /** Join */
+            join?: ("screws" | "glue" | "trapped") | null;
+            /** Gap */
+            gap?: number | null;
+            /** Inset */
+            inset?: number | null;
+            /**
+             * Outline
+             * @description Its own outline; said as none: that of the module again
+             */
+            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
         };
         /**
          * EditLegend
@@ -2523,7 +2633,7 @@ export interface components {
             /** Stock */
             stock: string;
             /** Material */
-            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc") | null;
+            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg") | null;
             /** Thickness */
             thickness?: number | null;
             /** Colour */
@@ -2557,6 +2667,42 @@ export interface components {
             amps?: number | null;
             /** Count */
             count?: number | null;
+        };
+        /**
+         * Environment
+         * @description What the panel has to stand, and who comes near it.
+         */
+        Environment: {
+            /**
+             * Sun
+             * @description Direct sun falls on it
+             * @default false
+             */
+            sun: boolean;
+            /**
+             * Wet
+             * @description Rain, spray or damp reaches it
+             * @default false
+             */
+            wet: boolean;
+            /**
+             * Heat
+             * @description It gets hot: a parked car, beside an engine
+             * @default false
+             */
+            heat: boolean;
+            /**
+             * Dark
+             * @description It is read in a dark room, or at night
+             * @default false
+             */
+            dark: boolean;
+            /**
+             * Public
+             * @description Visitors or children can touch it
+             * @default false
+             */
+            public: boolean;
         };
         /**
          * EstimateView
@@ -2630,6 +2776,48 @@ export interface components {
             text: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Feature
+         * @description A named exception to what follows from the parts, in one layer of one module: an opening more, or one less.
+         */
+        Feature: {
+            /** Id */
+            id: string;
+            /** Module */
+            module: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Without
+             * @description The function whose openings are left out of this layer
+             */
+            without?: string | null;
+            /**
+             * Shape
+             * @description An opening more, in the module's coordinates
+             */
+            shape?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Depth
+             * @description Cut from behind so deep; none: through
+             */
+            depth?: number | null;
         };
         /**
          * Feed
@@ -2708,7 +2896,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SetSchool"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -2893,6 +3081,12 @@ export interface components {
              * @description Digits left showing; all when None
              */
             digits?: number | null;
+            /**
+             * Example
+             * @description What its read-out shows on the drawing
+             * @default
+             */
+            example: string;
             /** Part */
             part?: string | null;
             place?: components["schemas"]["Place"] | null;
@@ -3012,6 +3206,17 @@ export interface components {
             kind: "toggle" | "button" | "knob" | "emergency";
             /** Shape */
             shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /**
+             * X
+             * @description Its middle, from the middle of the hole
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
         };
         /**
          * HandView
@@ -3159,6 +3364,12 @@ export interface components {
             width: number;
             /** Length */
             length: number;
+            /**
+             * Height
+             * @description How far the pip stands out of the body
+             * @default 1.2
+             */
+            height: number;
         };
         /**
          * Known
@@ -3197,13 +3408,13 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "face" | "diffuser" | "back" | "board";
+            role: "face" | "diffuser" | "back" | "board" | "buttons";
             /**
              * Material
              * @default acrylic
              * @enum {string}
              */
-            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc";
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
             /** Thickness */
             thickness: number;
             /**
@@ -3211,6 +3422,57 @@ export interface components {
              * @default #FFFFFF
              */
             colour: string;
+            /**
+             * Opacity
+             * @default
+             * @enum {string}
+             */
+            opacity: "" | "clear" | "translucent" | "opaque";
+            /**
+             * Paint
+             * @default []
+             */
+            paint: components["schemas"]["Paint"][];
+            /**
+             * Join
+             * @description To what lies before it
+             * @default screws
+             * @enum {string}
+             */
+            join: "screws" | "glue" | "trapped";
+            /**
+             * Gap
+             * @description Free room before it: its standoffs
+             * @default 0
+             */
+            gap: number;
+            /**
+             * Inset
+             * @description Its edge inside that of the module, all round; less than nothing: outside
+             * @default 0
+             */
+            inset: number;
+            /**
+             * Outline
+             * @description Its own outline, where it differs
+             */
+            outline?: (components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"]) | null;
+            /**
+             * X
+             * @description Of the own outline's lower left corner, in the module
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Features
+             * @default []
+             */
+            features: components["schemas"]["Feature"][];
         };
         /**
          * Legend
@@ -3461,6 +3723,21 @@ export interface components {
             spindle_rpm: number;
         };
         /**
+         * MaterialView
+         * @description A material to choose, and what speaks against it here: what a laser does to it, what the place does.
+         */
+        MaterialView: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Name */
+            name: string;
+            /** Against */
+            against: string[];
+        };
+        /**
          * Measurable
          * @description A dimension a calliper can read, and what the data sheet says of it (mm).
          */
@@ -3558,6 +3835,16 @@ export interface components {
              * @default 0.2
              */
             tolerance: number;
+            /**
+             * School
+             * @description That made its own stack; none: the panel's
+             */
+            school?: ("three-layer" | "two-layer" | "metal" | "acrylic" | "reverse" | "printed") | null;
+            /**
+             * Stack
+             * @description Its own layers, from the front; none: those of the panel
+             */
+            stack?: components["schemas"]["Layer"][] | null;
         };
         /**
          * ModuleView
@@ -3580,6 +3867,10 @@ export interface components {
             y: number;
             /** Fixings */
             fixings: components["schemas"]["FixingView"][];
+            /** Face Colour */
+            face_colour: string;
+            /** Back Colour */
+            back_colour: string;
         };
         /**
          * MoveFunctions
@@ -3761,6 +4052,28 @@ export interface components {
             height: number;
         };
         /**
+         * Paint
+         * @description Paint on one side of a sheet.
+         */
+        Paint: {
+            /**
+             * Side
+             * @default front
+             * @enum {string}
+             */
+            side: "front" | "back";
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            /**
+             * Colour
+             * @default #20272A
+             */
+            colour: string;
+        };
+        /**
          * PairMirrored
          * @description Place the second as the first's mirror image, about the module's middle, and keep them a pair.
          */
@@ -3837,9 +4150,20 @@ export interface components {
             bush?: components["schemas"]["Bush"] | null;
             /**
              * Body
-             * @description Widest outline behind the stack
+             * @description Outline behind the stack, the widest where nothing else is said
              */
             body: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /**
+             * Body To
+             * @description Where the body ends and its steps follow; none: at the full depth
+             */
+            body_to?: number | null;
+            /**
+             * Steps
+             * @description What else it fills: a can behind a flange, studs
+             * @default []
+             */
+            steps: components["schemas"]["Slice"][];
             /**
              * Behind X
              * @description Middle of body and recess, from the middle of the hole
@@ -3885,6 +4209,17 @@ export interface components {
              * @description What hides the face: knob, bezel, guard and their swing
              */
             cover: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /**
+             * Cover X
+             * @description Middle of the cover: a guard swings to one side
+             * @default 0
+             */
+            cover_x: number;
+            /**
+             * Cover Y
+             * @default 0
+             */
+            cover_y: number;
             hand?: components["schemas"]["HandRoom"] | null;
             /** Front */
             front: components["schemas"]["FrontShape"][];
@@ -3966,6 +4301,16 @@ export interface components {
              */
             readings: components["schemas"]["Reading"][];
             /**
+             * Imported
+             * @description The cut-out that was imported, until the hole is measured
+             */
+            imported?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
+            /**
+             * Bezel
+             * @description The bezel that was typed, until it is measured
+             */
+            bezel?: (components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"]) | null;
+            /**
              * Sources
              * @description Where each dimension comes from, by its field's name
              */
@@ -4027,14 +4372,33 @@ export interface components {
             on_hand: number;
             /** To Buy */
             to_buy: number;
+            /**
+             * Module
+             * @description In whose layers: where it is placed; none: in those of the first module
+             */
+            module: string | null;
             /** Cutouts */
             cutouts: components["schemas"]["CutoutView"][];
             /** Side */
             side: components["schemas"]["SideBox"][];
             /** Thread Needed */
             thread_needed: number;
+            /**
+             * Thread Short
+             * @description More than nothing: what the thread lacks
+             */
+            thread_short: number;
             /** Depth Needed */
             depth_needed: number;
+            /** Too Deep */
+            too_deep: boolean;
+            /**
+             * Solid
+             * @description Thickness of the plate
+             */
+            solid: number;
+            /** Sheet Fits */
+            sheet_fits: boolean;
             /** Sources */
             sources: {
                 [key: string]: string;
@@ -4222,7 +4586,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["EditLayer"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SetSchool"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
@@ -4455,6 +4819,23 @@ export interface components {
             do: "remove_controller";
             /** Controller */
             controller: string;
+        };
+        /**
+         * RemoveFeature
+         * @description Take an exception away.
+         */
+        RemoveFeature: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_feature";
+            /** Module */
+            module: string;
+            /** Layer */
+            layer: string;
+            /** Feature */
+            feature: string;
         };
         /**
          * RemoveFixings
@@ -4804,6 +5185,27 @@ export interface components {
             bought_price?: number | null;
         };
         /**
+         * SetEnvironment
+         * @description Change what the panel has to stand; what is left out stays.
+         */
+        SetEnvironment: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_environment";
+            /** Sun */
+            sun?: boolean | null;
+            /** Wet */
+            wet?: boolean | null;
+            /** Heat */
+            heat?: boolean | null;
+            /** Dark */
+            dark?: boolean | null;
+            /** Public */
+            public?: boolean | null;
+        };
+        /**
          * SetFixings
          * @description Change a module's screws; fields left out stay, or take their usual values when it had none.
          */
@@ -4884,6 +5286,26 @@ export interface components {
             function: string;
             /** Depth */
             depth: number;
+        };
+        /**
+         * SetSchool
+         * @description Make the layers as a school does: of one module, or the panel's usual ones.
+         *
+         *     A layer of the same kind and material stays as it was. A module without a school has the panel's layers again.
+         */
+        SetSchool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_school";
+            /** Module */
+            module?: string | null;
+            /**
+             * School
+             * @description None, for a module only: the layers of the panel
+             */
+            school: ("three-layer" | "two-layer" | "metal" | "acrylic" | "reverse" | "printed") | null;
         };
         /**
          * SetSeat
@@ -4982,20 +5404,21 @@ export interface components {
         };
         /**
          * SideBox
-         * @description A box of the section: from ``z0`` to ``z1``, ``half`` mm to either side; a layer is open up to ``half``.
+         * @description A rectangle of the section: ``y0`` to ``y1`` up, ``z0`` to ``z1`` back. A sheet has its layer's id and colour.
          */
         SideBox: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "layer" | "front" | "bush" | "nut" | "body" | "plug";
+            /** Kind */
+            kind: string;
             /** Z0 */
             z0: number;
             /** Z1 */
             z1: number;
-            /** Half */
-            half: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+            /** Layer */
+            layer?: string | null;
             /** Colour */
             colour?: string | null;
         };
@@ -5017,6 +5440,33 @@ export interface components {
             knees: components["schemas"]["wingboard__api__routers__brief__Point"][];
             /** Clearance */
             clearance: number | null;
+        };
+        /**
+         * Slice
+         * @description A piece of a part's depth with one outline: from ``z0`` to ``z1`` mm behind its seat.
+         */
+        Slice: {
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
+            /** Shape */
+            shape: components["schemas"]["Circle"] | components["schemas"]["Rect"] | components["schemas"]["Path"];
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
         };
         /**
          * Solve
@@ -5152,7 +5602,7 @@ export interface components {
              * Material
              * @enum {string}
              */
-            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc";
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
             /** Thickness */
             thickness: number;
             /**

@@ -5,6 +5,7 @@ type Schemas = components["schemas"];
 
 export type DesignView = Schemas["DesignView"];
 export type DesignLine = Schemas["DesignLine"];
+export type Design = DesignView["design"];
 export type Fn = Schemas["Function"];
 export type Part = Schemas["Part"];
 export type Shape = Part["hole"];

@@ -14,12 +14,15 @@ from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.listing import COLUMNS, listing_rows
 from wingboard.core.brief.side import elevation
+from wingboard.core.brief.weather import suffers
 from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.files.drawn import DrawnOutline, Unit
 from wingboard.core.files.tables import write_csv
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.overview.estimate import estimate
+from wingboard.core.record.materials import materials
 from wingboard.core.record.outlines import PathOutline, path_of
+from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
 from wingboard.services.reading import listing_from, outlines_from
 
@@ -138,8 +141,18 @@ class EstimateView(BaseModel):
     saved_an_hour: float | None
 
 
+class MaterialView(BaseModel):
+    """A material to choose, and what speaks against it here: what a laser does to it, what the place does."""
+
+    id: Material
+    name: str
+    against: list[str]
+
+
 class BriefView(BaseModel):
     """What follows from the brief and the workshop."""
+
+    materials: list[MaterialView]
 
     side: SideElevation
     chain: ChainView | None
@@ -151,7 +164,21 @@ class BriefView(BaseModel):
 def brief(desk: OnDesk, design_id: DesignId) -> Response:
     """The side elevation, the tolerance chain, the beds, money and hours."""
     r = desk.open(design_id).resolved
-    return as_json(BriefView(side=_side(r), chain=_chain(r), beds=_beds(r), estimate=_estimate(r)))
+    return as_json(
+        BriefView(materials=_materials(r), side=_side(r), chain=_chain(r), beds=_beds(r), estimate=_estimate(r))
+    )
+
+
+def _materials(r: Resolved) -> list[MaterialView]:
+    laser = {"poison": "never under a laser", "burns": "burns under a laser"}
+    return [
+        MaterialView(
+            id=ident,
+            name=known.name,
+            against=[*suffers(r.design, ident).values(), *([laser[known.laser]] if known.laser in laser else [])],
+        )
+        for ident, known in materials().items()
+    ]
 
 
 def _points(points: Iterable[tuple[float, float]]) -> list[Point]:

@@ -18,18 +18,19 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.parts.side import SideBox, side_view
+from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Ident
 from wingboard.core.record.part import Part
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Shape
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.profile import cutouts, depth_behind_front, thread_needed
+from wingboard.core.resolved.profile import cutouts, depth_behind_front, thickness, thread_needed
 
 router = APIRouter(prefix="/api/designs/{design_id}/parts", tags=["parts"])
 
 
 class CutoutView(BaseModel):
-    """An opening in one layer."""
+    """An opening in one layer, by its name."""
 
     layer: str
     purpose: str
@@ -59,7 +60,11 @@ class PartSheet(BaseModel):
     cutouts: list[CutoutView]
     side: list[SideBox]
     thread_needed: float
+    thread_short: float = Field(description="More than nothing: what the thread lacks")
     depth_needed: float
+    too_deep: bool
+    solid: float = Field(description="Thickness of the plate")
+    sheet_fits: bool
     sources: dict[str, str]
     measurable: list[Measurable]
 
@@ -123,6 +128,8 @@ def _sheet(
     base = parts.get(part.base or "", part)
     user = next((f for f in r.design.functions if f.id in users and f.place), None)
     stack = r.stack_for(user)
+    names = {layer.id: layer.name.lower() for layer in stack}
+    need, deep, solid = thread_needed(part, stack), depth_behind_front(part, stack), thickness(stack)
     return PartSheet(
         part=part,
         own=part.id not in catalogue(),
@@ -132,12 +139,16 @@ def _sheet(
         to_buy=to_buy,
         module=user.place.module if user and user.place else None,
         cutouts=[
-            CutoutView(layer=c.layer, purpose=c.purpose, shape=c.shape, x=c.x, y=c.y, turn=c.turn)
+            CutoutView(layer=names[c.layer], purpose=c.purpose, shape=c.shape, x=c.x, y=c.y, turn=c.turn)
             for c in cutouts(part, stack)
         ],
         side=list(side_view(part, stack)),
-        thread_needed=thread_needed(part, stack),
-        depth_needed=depth_behind_front(part, stack),
+        thread_needed=need,
+        thread_short=max(0.0, need - part.bush.length - VISIBLE) if part.bush else 0.0,
+        depth_needed=deep,
+        too_deep=deep > r.design.brief.depth + VISIBLE,
+        solid=solid,
+        sheet_fits=part.sheet is None or part.sheet.takes(solid),
         sources={name: source.said() for name, source in part.sources.items()},
         measurable=[Measurable(of=of, sheet=sheet_value(base, of)) for of in measurable(part)],
     )

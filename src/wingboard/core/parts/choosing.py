@@ -145,7 +145,7 @@ def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:
     if depth > r.design.brief.depth + VISIBLE:
         why.append(f"{depth - r.design.brief.depth:.1f} mm too deep")
     solid = thickness(r.stack_for(function))
-    if part.sheet and not part.sheet.least - VISIBLE <= solid <= part.sheet.most + VISIBLE:
+    if part.sheet and not part.sheet.takes(solid):
         why.append(f"takes {part.sheet.least:g} to {part.sheet.most:g} mm of sheet, the stack is {solid:g}")
     s = function.switches
     if part.rating and s.amps > part.rating.amps:

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Record, Size, Source, Words
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Rect, Shape
@@ -141,6 +142,10 @@ class SheetRange(Record):
 
     least: Length
     most: Size
+
+    def takes(self, thickness: float) -> bool:
+        """Whether a plate so thick (mm) goes in."""
+        return self.least - VISIBLE <= thickness <= self.most + VISIBLE
 
 
 class Digits(Record):

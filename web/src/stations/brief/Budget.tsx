@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { money } from "../../ui/money";
-import { useBrief } from "./Space";
+import { useBrief } from "./useBrief";
 import { TakeAway } from "./TakeAway";
 
 const STAGES = [

@@ -1,11 +1,11 @@
-/** The modules and the layers they are made of. */
-import { Fragment, useState } from "react";
+/** The modules, and the opening split into them. */
+import { useState } from "react";
 import type { BriefView, Command, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
-import { MATERIALS } from "../../app/materials";
 import { Button } from "../../ui/Button";
-import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
+import { Layers } from "./Layers";
 import { TakeAway } from "./TakeAway";
 
 type Chain = NonNullable<BriefView["chain"]>;
@@ -35,36 +35,7 @@ export function Modules({ chain }: { chain: Chain | null }) {
         {chain && <ChainLine chain={chain} />}
         <Split />
       </section>
-      <section aria-label="Layers" className="mt-5">
-        <h3 className="text-[12px]">Layers, front to back</h3>
-        <div className="mt-1 grid grid-cols-3 gap-1.5">
-          {view.design.stack.map((layer) => (
-            <Fragment key={layer.id}>
-              <TextField
-                bare
-                label="Name of the layer"
-                value={layer.name}
-                needed
-                onCommit={(name) => void send([{ do: "edit_layer", layer: layer.id, name }])}
-              />
-              <ChoiceField
-                bare
-                label={`${layer.name}, material`}
-                value={layer.material}
-                options={MATERIALS}
-                onCommit={(material) => void send([{ do: "edit_layer", layer: layer.id, material }])}
-              />
-              <LengthField
-                bare
-                label={`${layer.name}, thickness`}
-                value={layer.thickness}
-                least={0.1}
-                onCommit={(thickness) => void send([{ do: "edit_layer", layer: layer.id, thickness }])}
-              />
-            </Fragment>
-          ))}
-        </div>
-      </section>
+      <Layers />
     </>
   );
 }

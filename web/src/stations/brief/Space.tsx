@@ -1,6 +1,4 @@
 /** The space: the opening from the front and the panel from the side, dragged in the drawings or typed below them. */
-import { useQuery } from "@tanstack/react-query";
-import { answered, api } from "../../api/client";
 import { type BriefChanges, setBrief } from "../../api/commands";
 import type { Command } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
@@ -13,17 +11,8 @@ import { Screws } from "./Screws";
 import { OpeningForm } from "./OpeningForm";
 import { Person } from "./Person";
 import { SideElevation } from "./SideElevation";
-
-/** What the core makes of the brief: side view, tolerance chain, beds, money and hours. */
-export function useBrief() {
-  const { id, revision } = useDesign();
-  return useQuery({
-    queryKey: ["brief", id, revision],
-    queryFn: () =>
-      answered(api.GET("/api/designs/{design_id}/brief", { params: { path: { design_id: id } } })),
-    placeholderData: (before) => before,
-  });
-}
+import { Surroundings } from "./Surroundings";
+import { useBrief } from "./useBrief";
 
 export function Space() {
   const view = useDesign();
@@ -60,6 +49,7 @@ export function Space() {
           this plans, it does not approve.
         </p>
       )}
+      <Surroundings environment={brief.environment} send={one} />
       <OpeningForm set={set} />
       <Person brief={brief} set={set} send={one} />
       <KeepOuts view={view} />

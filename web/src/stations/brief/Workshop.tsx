@@ -2,13 +2,13 @@
 import type { Command, DesignView, Stock } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { CONTROLLERS } from "../../app/controllers";
-import { MATERIALS } from "../../app/materials";
+import { useMaterials } from "./useMaterials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
 import { FromShelf } from "./FromShelf";
 import { Machines } from "./Machines";
 import { TakeAway } from "./TakeAway";
-import { useBrief } from "./Space";
+import { useBrief } from "./useBrief";
 
 type Send = (command: Command) => void;
 
@@ -77,7 +77,7 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
         <ChoiceField
           label="Material"
           value={sheet.material}
-          options={MATERIALS}
+          options={useMaterials()}
           onCommit={(material) => set({ material })}
         />
       </div>

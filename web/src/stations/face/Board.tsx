@@ -39,7 +39,7 @@ export function Board({ module, carried, onDropped, onPlaceNext }: Props) {
   const face = useFace();
   const seen = useViews(module.id, face.view !== "face");
   useBoardKeys(module.id, { zoom, fit, onPlaceNext });
-  const colour = view.design.stack.find((layer) => layer.role === "face")?.colour ?? "#263033";
+  const colour = module.face_colour;
   const here = view.design.functions.filter((f) => f.place?.module === module.id);
   const context = { view, module: module.id, viewport, changes, onSnap: setLines };
   const behind = face.view === "behind";

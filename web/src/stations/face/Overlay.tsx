@@ -115,13 +115,11 @@ export function Behind({
   scale: number;
 }) {
   const s = 1 / scale;
-  const { design } = useDesign();
-  const back = [...design.stack].reverse().find((l) => l.role !== "board")?.colour ?? "#D9D5C8";
   const mirror = (x: number) => module.width - x;
   return (
     <g aria-label={`${module.name} from behind`}>
       <g transform={`translate(${module.width} 0) scale(-1 1)`}>
-        <path d={module.path} fill={back} stroke="#8C8674" strokeWidth={s} />
+        <path d={module.path} fill={module.back_colour} stroke="#8C8674" strokeWidth={s} />
         {module.fixings.map((f) => (
           <circle
             key={f.name}

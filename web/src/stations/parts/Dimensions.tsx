@@ -25,7 +25,7 @@ interface Props {
 }
 
 export function Dimensions({ sheet, drawer }: Props) {
-  const rows = [...openings(sheet, drawer), ...behind(sheet, drawer), ...electric(sheet)];
+  const rows = [...openings(sheet), ...behind(sheet, drawer), ...electric(sheet)];
   return (
     <table className="mt-5 w-full border-collapse text-left">
       <thead>
@@ -53,10 +53,9 @@ export function Dimensions({ sheet, drawer }: Props) {
   );
 }
 
-function openings({ part, cutouts, sources }: PartSheet, drawer: Drawer): Row[] {
-  const layer = (name: string) => drawer.stack.find((l) => l.id === name)?.name.toLowerCase() ?? name;
+function openings({ part, cutouts, sources }: PartSheet): Row[] {
   const where = (purpose: string) =>
-    [...new Set(cutouts.filter((c) => c.purpose === purpose).map((c) => layer(c.layer)))].join(", ");
+    [...new Set(cutouts.filter((c) => c.purpose === purpose).map((c) => c.layer))].join(", ");
   const rows: Row[] = [
     {
       name: "Hole",
@@ -96,18 +95,19 @@ function openings({ part, cutouts, sources }: PartSheet, drawer: Drawer): Row[] 
   return rows;
 }
 
-function behind({ part, sources, thread_needed, depth_needed }: PartSheet, drawer: Drawer): Row[] {
+function behind(sheet: PartSheet, drawer: Drawer): Row[] {
+  const { part, sources, thread_needed, thread_short, depth_needed, solid } = sheet;
   const rows: Row[] = [];
   if (part.bush)
     rows.push({
       name: "Thread",
       value: `${figure(part.bush.length)} long`,
       follows:
-        thread_needed > part.bush.length + 0.01
+        thread_short > 0
           ? `${shown(thread_needed - part.bush.length)} short`
           : `${shown(thread_needed)} needed`,
       source: sources["bush"],
-      wrong: thread_needed > part.bush.length + 0.01,
+      wrong: thread_short > 0,
     });
   rows.push(
     {
@@ -121,18 +121,16 @@ function behind({ part, sources, thread_needed, depth_needed }: PartSheet, drawe
       value: shown(depth_needed),
       follows: `of ${shown(drawer.free_depth)} free, with wires`,
       source: sources["depth"],
-      wrong: depth_needed > drawer.free_depth,
+      wrong: sheet.too_deep,
     },
   );
   if (part.sheet) {
-    const solid = drawer.stack.filter((l) => l.role !== "board").reduce((sum, l) => sum + l.thickness, 0);
-    const wrong = solid < part.sheet.least - 0.01 || solid > part.sheet.most + 0.01;
     rows.push({
       name: "Sheet it takes",
       value: `${part.sheet.least}–${part.sheet.most}`,
       follows: `the plate is ${shown(solid)}`,
       source: sources["sheet"],
-      wrong,
+      wrong: !sheet.sheet_fits,
     });
   }
   return rows;

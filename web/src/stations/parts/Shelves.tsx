@@ -1,6 +1,7 @@
 /** Every part from the front and the side, all at one scale, standing on a shelf so that sizes compare by eye. */
 import type { PartSheet } from "../../api/types";
 import { PartFront, reach } from "../../panel/shapes";
+import { SOLIDS } from "./solids";
 
 const SCALE = 1.05;
 
@@ -57,19 +58,17 @@ function Front({ sheet: { part } }: { sheet: PartSheet }) {
   );
 }
 
-const FILL: Record<string, string> = { front: "#4B565A", bush: "#B9A878", nut: "#8A7B4E", body: "#8C9499" };
-
 /** The same part from the side, without layers. */
 function Profile({ sheet: { side } }: { sheet: PartSheet }) {
-  const boxes = side.filter((b) => b.kind in FILL);
+  const boxes = side.filter((b) => b.kind in SOLIDS);
   const z0 = Math.min(...boxes.map((b) => b.z0));
   const z1 = Math.max(...boxes.map((b) => b.z1));
-  const half = Math.max(...boxes.map((b) => b.half));
+  const [low, high] = [Math.min(...boxes.map((b) => b.y0)), Math.max(...boxes.map((b) => b.y1))];
   return (
     <svg
       width={(z1 - z0) * SCALE + 2}
-      height={half * 2 * SCALE + 2}
-      viewBox={`${z0 - 0.7} ${-half - 0.7} ${z1 - z0 + 1.4} ${half * 2 + 1.4}`}
+      height={(high - low) * SCALE + 2}
+      viewBox={`${z0 - 0.7} ${-high - 0.7} ${z1 - z0 + 1.4} ${high - low + 1.4}`}
       aria-hidden="true"
       className="opacity-60"
     >
@@ -77,10 +76,10 @@ function Profile({ sheet: { side } }: { sheet: PartSheet }) {
         <rect
           key={n}
           x={b.z0}
-          y={-b.half}
+          y={-b.y1}
           width={b.z1 - b.z0}
-          height={2 * b.half}
-          fill={FILL[b.kind]}
+          height={b.y1 - b.y0}
+          fill={SOLIDS[b.kind]}
           stroke="#20272A"
           strokeWidth={0.5}
         />

@@ -1,48 +1,33 @@
-/** A section through a part and the layers it sits in; the front is at the left. */
+/** The section through a part along its upright line, in the layers it sits in; the front is at the left. */
 import type { PartSheet } from "../../api/types";
 import { shown } from "../../ui/figures";
+import { SOLIDS } from "./solids";
 
 type Box = PartSheet["side"][number];
 
-const FILL: Record<Box["kind"], string> = {
-  layer: "#D9D5C8",
-  front: "#4B565A",
-  bush: "#B9A878",
-  nut: "#8A7B4E",
-  body: "#8C9499",
-  plug: "none",
-};
-
 export function SideView({ side, freeDepth }: { side: Box[]; freeDepth: number }) {
-  const layers = side.filter((b) => b.kind === "layer");
-  const rest = side.filter((b) => b.kind !== "layer");
+  const sheets = side.filter((b) => b.kind === "sheet");
   const z0 = Math.min(...side.map((b) => b.z0)) - 3;
   const deepest = Math.max(...side.map((b) => b.z1));
   const z1 = Math.max(deepest, Math.min(freeDepth, deepest + 25)) + 3;
-  const half = Math.max(...rest.map((b) => b.half), 12) + 8;
-  const s = Math.max(z1 - z0, 2 * half) / 160;
-  const stack = layers.at(-1)?.z1 ?? 0;
+  const [low, high] = [Math.min(...side.map((b) => b.y0)), Math.max(...side.map((b) => b.y1))];
+  const s = Math.max(z1 - z0, high - low) / 160;
+  const solid = Math.max(...sheets.map((b) => b.z1));
   return (
     <svg
-      viewBox={`${z0} ${-half - 8 * s} ${z1 - z0} ${2 * half + 16 * s}`}
+      viewBox={`${z0} ${-high - 10 * s} ${z1 - z0} ${high - low + 12 * s}`}
       className="h-40 w-full"
       role="img"
       aria-label={`Section: ${shown(deepest)} mm deep of ${shown(freeDepth)} free`}
     >
-      {layers.map((b, n) => (
-        <g key={n} fill={b.colour ?? FILL.layer} stroke="#20272A" strokeWidth={0.5 * s}>
-          <rect x={b.z0} y={-half} width={b.z1 - b.z0} height={half - b.half} />
-          <rect x={b.z0} y={b.half} width={b.z1 - b.z0} height={half - b.half} />
-        </g>
-      ))}
-      {rest.map((b, n) => (
+      {side.map((b, n) => (
         <rect
           key={n}
           x={b.z0}
-          y={-b.half}
+          y={-b.y1}
           width={b.z1 - b.z0}
-          height={2 * b.half}
-          fill={FILL[b.kind]}
+          height={b.y1 - b.y0}
+          fill={b.colour ?? SOLIDS[b.kind] ?? "none"}
           stroke={b.kind === "plug" ? "var(--faint)" : "#20272A"}
           strokeWidth={0.6 * s}
           strokeDasharray={b.kind === "plug" ? `${2 * s} ${1.5 * s}` : undefined}
@@ -50,21 +35,21 @@ export function SideView({ side, freeDepth }: { side: Box[]; freeDepth: number }
       ))}
       {freeDepth <= z1 && (
         <path
-          d={`M${freeDepth} ${-half}V${half}`}
+          d={`M${freeDepth} ${-high}V${-low}`}
           stroke="#B3261E"
           strokeWidth={s}
           strokeDasharray={`${3 * s} ${2 * s}`}
         />
       )}
       <text
-        x={stack / 2}
-        y={-half - 2 * s}
+        x={solid / 2}
+        y={-high - 2 * s}
         fontFamily="var(--font-mono)"
         fontSize={9 * s}
         textAnchor="middle"
         fill="var(--ink)"
       >
-        {shown(stack)}
+        {shown(solid)}
       </text>
     </svg>
   );

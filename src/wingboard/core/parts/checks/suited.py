@@ -12,7 +12,6 @@ from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.counting import counts
-from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
 from wingboard.core.record.part import Part
@@ -238,12 +237,10 @@ def digits_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
 def sheet_range(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Snap-in and clamped parts in a plate too thin or too thick for them."""
     for f, part in _chosen(r):
-        if part.sheet is None:
-            continue
         solid = thickness(r.stack_for(f))
-        low, high = part.sheet.least, part.sheet.most
-        if low - VISIBLE <= solid <= high + VISIBLE:
+        if part.sheet is None or part.sheet.takes(solid):
             continue
+        low, high = part.sheet.least, part.sheet.most
         yield rule.finding(
             f.id,
             detail=f"{f.name}, {part.name}, takes {low:g} to {high:g} mm; thin the layers round it, or choose another",
