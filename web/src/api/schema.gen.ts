@@ -5291,7 +5291,8 @@ export interface components {
          * SetSchool
          * @description Make the layers as a school does: of one module, or the panel's usual ones.
          *
-         *     A layer of the same kind and material stays as it was. A module without a school has the panel's layers again.
+         *     What was changed by hand in a layer of the same role and material stays. A module without a school has the panel's
+         *     layers again.
          */
         SetSchool: {
             /**

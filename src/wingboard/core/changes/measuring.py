@@ -10,7 +10,7 @@ from wingboard.core.record.base import Source
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.part import Part, PartLine, Slice
 from wingboard.core.record.reading import Fit, Measured, Reading
-from wingboard.core.record.shapes import Circle, Rect, Shape
+from wingboard.core.record.shapes import Circle, Path, Rect, Shape
 
 FIT: dict[Fit, float] = {"snug": 0.1, "free": 0.2, "painted": 0.4}
 """Room (mm) of a hole over the largest reading: snug 0.1, free 0.2, and 0.1 for each coated side (common practice)."""
@@ -42,7 +42,8 @@ def _follows(part: Part, reading: Reading) -> tuple[str, Any, str]:
     listed = f"of {', '.join(f'{v:g}' for v in reading.values)}"
     if of == "bush":
         room = FIT[reading.fit]
-        hole = _resized(part.hole, largest + room, None)
+        round_hole = Circle(diameter=round(largest + room, 2))
+        hole = round_hole if isinstance(part.hole, Path) else _resized(part.hole, largest + room, None)
         return "hole", hole, f"largest {listed} + {room:g}, {reading.fit} fit"
     if of in ("nut", "depth", "cover", "body", "body_height"):
         return _outer(part, of, largest, listed)

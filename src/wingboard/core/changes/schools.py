@@ -34,12 +34,17 @@ nuts on the face; reverse: engraved and painted from behind through a clear face
 """
 
 
-def layers_of(school: School, kept: Sequence[Layer]) -> tuple[Layer, ...]:
-    """The layers of a school; one that is there already in the same role and material stays as it is."""
-    there = {layer.id: layer for layer in kept}
+def layers_of(school: School, kept: Sequence[Layer], before: School) -> tuple[Layer, ...]:
+    """The layers of a school, with what was changed by hand in those of the school before, where both have them.
 
-    def alike(layer: Layer) -> bool:
-        known = there.get(layer.id)
-        return known is not None and (known.role, known.material) == (layer.role, layer.material)
+    A layer of another role or material is made anew.
+    """
+    there, usual = {layer.id: layer for layer in kept}, {layer.id: layer for layer in SCHOOLS[before]}
+    return tuple(_with_changes(layer, there.get(layer.id), usual.get(layer.id)) for layer in SCHOOLS[school])
 
-    return tuple(there[layer.id] if alike(layer) else layer for layer in SCHOOLS[school])
+
+def _with_changes(layer: Layer, kept: Layer | None, usual: Layer | None) -> Layer:
+    if kept is None or usual is None or (kept.role, kept.material) != (layer.role, layer.material):
+        return layer
+    changed = {n: getattr(kept, n) for n in Layer.model_fields if getattr(kept, n) != getattr(usual, n)}
+    return layer.model_copy(update=changed)

@@ -16,12 +16,13 @@ _CRYSTAL: frozenset[Family] = frozenset({"display"})
 def suffers_from(part: Part) -> dict[Surrounding, str]:
     """What a part does not stand, each with the reason in words.
 
-    Splashes want IP54 (IEC 60529, from memory: 5 dust, 4 splashing water); what is behind a window is as tight as the
-    window. That lamps and digits wash out in the sun, and that one which cannot be dimmed dazzles in the dark, is
+    Splashes want IP54 (IEC 60529, from memory: 5 dust, 4 splashing water); what is seen through a window is as tight as
+    its pane. That lamps and digits wash out in the sun, and that one which cannot be dimmed dazzles in the dark, is
     common practice. Liquid crystals go dark from about 60 °C (data sheets of display modules, from memory).
     """
     found: dict[Surrounding, str] = {}
-    if part.mount != "window" and part.family not in _NO_WAY_IN and part.sealing in ("", "IP40"):
+    paned = part.mount == "window" and part.hand is None
+    if not paned and part.family not in _NO_WAY_IN and part.sealing in ("", "IP40"):
         found["wet"] = f"{part.sealing or 'not sealed'}, and the panel gets wet"
     if part.family in _SHINES:
         found["sun"] = "washes out in the sun without a hood"

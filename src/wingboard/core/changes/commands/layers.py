@@ -17,7 +17,8 @@ from wingboard.core.record.workshop import Material
 class SetSchool(Saying):
     """Make the layers as a school does: of one module, or the panel's usual ones.
 
-    A layer of the same kind and material stays as it was. A module without a school has the panel's layers again.
+    What was changed by hand in a layer of the same role and material stays. A module without a school has the panel's
+    layers again.
     """
 
     do: Literal["set_school"] = "set_school"

@@ -28,9 +28,10 @@ def handle_set_school(command: SetSchool, design: Design, catalogue: Catalogue) 
     if command.module is None:
         if command.school is None:
             raise NotPossible("The panel's layers are made by one of the schools", "school")
-        return with_changes(design, school=command.school, stack=layers_of(command.school, design.stack))
+        return with_changes(design, school=command.school, stack=layers_of(command.school, design.stack, design.school))
     module = find_module(design, command.module)
-    made = layers_of(command.school, design.stack_of(module)) if command.school else None
+    before = design.school if module.stack is None else module.school or design.school
+    made = layers_of(command.school, design.stack_of(module), before) if command.school else None
     changed = edited(module, {"school": command.school, "stack": made})
     return with_changes(design, modules=replaced(design.modules, changed))
 
