@@ -34,6 +34,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
 from wingboard.core.record.legends import FontName
+from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.screws import SCREW_HOLE
 from wingboard.core.wire.boards import boards
@@ -78,6 +79,23 @@ def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path
     ours = {p.number: [int(p.pwm), int(p.interrupt), int(p.analogue)] for p in boards()[kind].pins}  # type: ignore[index]
     assert set(ours) == set(vendor) - {0, 1}  # 0 and 1 carry the USB line
     assert ours == {n: vendor[n] for n in ours}
+
+
+@pytest.mark.parametrize("kind", ["atmega328p", "atmega2560"])
+def test_ports_and_buses_are_those_of_the_vendors_headers(kind: BoardKind) -> None:
+    text = (VARIANTS / NAMES[kind] / "pins_arduino.h").read_text("latin-1")
+    tables = {name: text.split(f"{name}_PGM[] = {{")[1].split("};")[0] for name in ("to_port", "to_bit_mask")}
+    letters = re.findall(r"^\s*P([A-L])\b", tables["to_port"], re.M)
+    bits = re.findall(r"^\s*_BV\(\s*(\d)\s*\)", tables["to_bit_mask"], re.M)
+    vendor = {n: f"{letter}{bit}" for n, (letter, bit) in enumerate(zip(letters, bits, strict=True))}
+    pins = boards()[kind].pins
+    assert {p.number: p.port for p in pins} == {p.number: vendor[p.number] for p in pins}
+    assert len(vendor) == len(pins) + 2
+    named = dict(re.findall(r"#define PIN_(?:SPI|WIRE)_(\w+)\s+\((\d+)\)", text))
+    buses = {p.bus: str(p.number) for p in pins if p.bus}
+    assert buses == {name.lower(): number for name, number in named.items() if name != "SS"}
+    # Every pin that may be given away is in just one group of ports.
+    assert all(sum(p.port in g.ports for g in boards()[kind].groups) == 1 for p in pins)
 
 
 def test_clearance_holes_are_iso_273_medium() -> None:

@@ -4327,9 +4327,10 @@ export interface components {
             id: string;
             /**
              * Does
+             * @description sda and scl are of an I²C bus, sck, mosi and miso of an SPI bus: devices share their pins
              * @enum {string}
              */
-            does: "switch" | "encoder" | "analogue" | "lamp" | "driver";
+            does: "switch" | "encoder" | "analogue" | "lamp" | "driver" | "sda" | "scl" | "sck" | "mosi" | "miso";
             /** Terminal */
             terminal: string;
             /**
@@ -4350,6 +4351,12 @@ export interface components {
              * @default 0
              */
             drop: number;
+            /**
+             * Returns
+             * @description Takes back what another of its lines gives, as the far end of a coil
+             * @default false
+             */
+            returns: boolean;
             /**
              * Dims
              * @default false

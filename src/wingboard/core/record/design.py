@@ -13,7 +13,7 @@ from wingboard.core.record.functions import Function
 from wingboard.core.record.judgement import Acceptance, LimitChoice
 from wingboard.core.record.legends import Graphic, Style
 from wingboard.core.record.modules import MOST_LAYERS, THREE_LAYERS, Layer, Module, School
-from wingboard.core.record.part import Part
+from wingboard.core.record.part import BUS_LINES, Part
 from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import Brief
@@ -97,12 +97,17 @@ class Design(Record):
             if reference.module not in modules:
                 raise ValueError(f"references[{n}].module: no module “{reference.module}”")
 
+    def bus_lines(self) -> dict[str, str]:
+        """Every line that is one of a bus, and which, such as ``sda``: those alike share their pin."""
+        parts = {p.id: found for p in self.parts if (found := [x for x in p.lines if x.does in BUS_LINES])}
+        return {f"{f.id}.{x.id}": x.does for f in self.functions for x in parts.get(f.part or "", ())}
+
     def stack_of(self, module: Module | None) -> tuple[Layer, ...]:
         """The layers of a module, from the front: its own, or the usual ones."""
         return self.stack if module is None or module.stack is None else module.stack
 
     def _idents(self) -> dict[str, list[str]]:
-        boards = {c.id for c in self.controllers}
+        boards, bus = {c.id for c in self.controllers}, self.bus_lines()
         unknown = [p for p in self.pins if p.controller not in boards]
         if unknown:
             raise ValueError(f"pins: no controller “{unknown[0].controller}”")
@@ -122,5 +127,8 @@ class Design(Record):
             "hours": [h.id for h in self.workshop.hours],
             "parts on hand": [p.part for p in self.workshop.parts],
             "pins": [p.line for p in self.pins],
-            "pins of one controller": [f"{p.controller} {p.pin}" for p in self.pins],
+            "pins of one controller": [
+                f"{controller} {pin}"
+                for controller, pin, _ in {(p.controller, p.pin, bus.get(p.line, p.line)) for p in self.pins}
+            ],
         }

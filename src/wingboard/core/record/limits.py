@@ -22,6 +22,7 @@ class Limit(NamedTuple):
 
 
 EXTRA_LOW = Source(kind="memory", note="IEC 60364-4-41, extra-low voltage without protection against touch")
+AVR = Source(kind="memory", note="ATmega328P and ATmega2560 data sheets, absolute maxima")
 
 LIMITS: dict[str, Limit] = {
     "toggle-spacing": Limit(19.0, "mm", "between two toggle levers or guards, edge to edge", SPACING),
@@ -72,16 +73,11 @@ LIMITS: dict[str, Limit] = {
     "reading-spread": Limit(0.10, "mm", "between three calliper readings of one dimension", PRACTICE),
     "sheet-difference": Limit(0.25, "mm", "between a reading and the data sheet", PRACTICE),
     "pin-reserve": Limit(10.0, "%", "of all pins kept free", PRACTICE),
-    "chip-current": Limit(
-        0.2,
-        "A",
-        "through all pins of one AVR chip",
-        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
-    ),
-    "pin-current": Limit(
-        0.02,
-        "A",
-        "through one pin in normal work",
-        Source(kind="memory", note="ATmega328P and 2560 data sheets"),
+    "chip-current": Limit(0.15, "A", "through all pins of one AVR chip, to plan with", PRACTICE),
+    "chip-current-most": Limit(0.2, "A", "through all pins of one AVR chip, ever", AVR),
+    "pin-current": Limit(0.02, "A", "through one pin, to plan with", PRACTICE),
+    "pin-current-most": Limit(0.04, "A", "through one pin, ever", AVR),
+    "drive-current": Limit(
+        0.005, "A", "that a pin gives a transistor", Source(kind="practice", note="1 kΩ to its base from 5 V")
     ),
 }

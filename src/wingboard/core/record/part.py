@@ -110,15 +110,21 @@ class Detents(Record):
     )
 
 
+BUS_LINES = frozenset({"sda", "scl", "sck", "mosi", "miso"})
+
+
 class PartLine(Record):
     """One electrical line from the part to a controller."""
 
     id: Ident
-    does: Literal["switch", "encoder", "analogue", "lamp", "driver"]
+    does: Literal["switch", "encoder", "analogue", "lamp", "driver", "sda", "scl", "sck", "mosi", "miso"] = Field(
+        description="sda and scl are of an I²C bus, sck, mosi and miso of an SPI bus: devices share their pins"
+    )
     terminal: Words
     each_position: bool = Field(False, description="One such line for every position in use")
     current: Annotated[float, Field(ge=0, le=10)] = Field(0.0, description="Drawn from the pin, amperes")
     drop: Annotated[float, Field(ge=0, le=60)] = Field(0.0, description="Forward voltage of the lamp, volts")
+    returns: bool = Field(False, description="Takes back what another of its lines gives, as the far end of a coil")
     dims: bool = False
 
 

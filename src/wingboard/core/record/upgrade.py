@@ -130,18 +130,36 @@ IMPORTED = "imported cut-out"
 
 
 def _to_4(document: Document) -> Document:
-    """An imported cut-out and a typed bezel have fields of their own, so that a reading can be withdrawn again."""
+    """Lines of a bus are called so; an imported cut-out and a typed bezel have fields of their own."""
     made = {**document, "version": 4}
     if "parts" in made:
         made["parts"] = _each(made["parts"], _part_to_4)
     return made
 
 
+BUS = {"SDA": "sda", "SCL": "scl", "SCK": "sck", "MOSI": "mosi", "MISO": "miso"}
+"""Terminals of displays whose lines were any output up to format 3."""
+COIL = 0.02
+"""What a gauge's coil draws (A); up to format 3 it counted as nothing."""
+
+
+def _line_to_4(line: Document) -> Document:
+    if line.get("does") != "driver":
+        return line
+    if line.get("terminal") in BUS:
+        return {**line, "does": BUS[line["terminal"]]}
+    if line.get("id") in ("coil-1", "coil-2", "coil-3", "coil-4") and not line.get("current"):
+        return {**line, "current": COIL, "returns": line["id"] in ("coil-2", "coil-4")}
+    return line
+
+
 def _part_to_4(part: Document) -> Document:
+    made = dict(part)
+    if "lines" in made:
+        made["lines"] = _each(made["lines"], _line_to_4)
     sources = part.get("sources")
     if not isinstance(sources, dict):
-        return part
-    made = dict(part)
+        return made
     for field, name, note in (("hole", "imported", IMPORTED), ("cover", "bezel", "bezel")):
         source = sources.get(field)
         if part.get("base") and isinstance(source, dict) and source.get("note") == note and field in part:

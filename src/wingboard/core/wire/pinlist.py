@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import boards
-from wingboard.core.wire.lines import Line, lines
+from wingboard.core.wire.boards import BUS_NAMES, boards
+from wingboard.core.wire.lines import LOGIC_SUPPLY, Line, lines
 from wingboard.core.wire.resistor import series_resistor
-
-LOGIC_SUPPLY = 5.0
-"""Volts of the boards considered here (ATmega328P and 2560 at 16 MHz)."""
 
 
 class Row(NamedTuple):
@@ -59,12 +57,16 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     function = r.functions[line.function]
     if line.lamp:
         notes.append(_lamp(line, function.switches.volts))
+    elif line.bus:
+        notes.append(f"{BUS_NAMES[line.bus]}, shared: each device with an address or a select line of its own")
     elif line.direction == "in" and not line.analogue:
-        emergency = r.parts[function.part or ""].family == "emergency"
-        notes.append("pull-up, normally closed: open is pressed" if emergency else "pull-up, closes to ground")
+        stop = emergency(function, r.parts[function.part or ""])
+        notes.append("pull-up, normally closed: open is pressed" if stop else "pull-up, closes to ground")
     elif line.id.endswith("-ladder"):
         steps = len(function.positions) or r.parts[function.part or ""].ways
         notes.append(f"{steps - 1} equal resistors between supply and ground, a tap a position")
+    elif line.transistor:
+        notes.append("through a transistor, with a diode across a coil")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = boards()[kind].pin(pin) if kind else None
     if found and line.prefers == "PWM":
@@ -82,4 +84,4 @@ def _lamp(line: Line, volts: float) -> str:
     ohms = series_resistor(supply, line.drop, line.current)
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
-    return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if supply > LOGIC_SUPPLY else "")
+    return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

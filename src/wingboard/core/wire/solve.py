@@ -8,7 +8,7 @@ A function's lines stay on one controller. What the counts leave open is then de
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence, Set
 from itertools import pairwise
 from typing import Any, NamedTuple, Protocol
 
@@ -17,7 +17,7 @@ from ortools.sat.python import cp_model
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import Pin, boards
+from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, boards
 from wingboard.core.wire.lines import Line, lines, serves
 
 LEFT_OUT = 10_000
@@ -38,6 +38,8 @@ class PinKind(NamedTuple):
     pwm: bool
     interrupt: bool
     flashes: bool
+    bus: str | None
+    """What it is of a bus, where some line wants that."""
 
 
 class PinDemand(NamedTuple):
@@ -46,6 +48,7 @@ class PinDemand(NamedTuple):
     analogue: bool
     prefers: str | None
     out: bool
+    bus: str | None
 
 
 class Unfit(NamedTuple):
@@ -147,7 +150,9 @@ class _Problem:
         self.groups: dict[Alike, list[str]] = defaultdict(list)
         for function, wanted in self.open.items():
             self.groups[self._alike(function, wanted)].append(function)
+        self.wanted_of_buses = {s.bus for s in self.lines if s.bus}
         self.free = self._free_pins()
+        self.shared = self._shared_pins()
         self.model: Any = cp_model.CpModel()
         self.on: dict[tuple[Alike, str], Any] = {}
         self.count: dict[tuple[str, PinDemand, PinKind], Any] = {}
@@ -164,8 +169,19 @@ class _Problem:
         for controller in self.controllers:
             for pin in boards()[controller.board].pins:
                 if (controller.id, pin.name) not in taken:
-                    free[controller.id, _kind(pin)].append(pin)
+                    free[controller.id, _kind(pin, self.wanted_of_buses)].append(pin)
         return free
+
+    def _shared_pins(self) -> dict[tuple[str, str], Pin]:
+        """The pin of each line of a bus, on controllers where it is free or carries such a line already."""
+        bus_of = {s.id: s.bus for s in self.lines}
+        users = {(p.controller, p.pin): bus_of[p.line] for p in self.fixed.values()}
+        shared = {}
+        for controller in self.controllers:
+            for pin in boards()[controller.board].pins:
+                if pin.bus in self.wanted_of_buses and users.get((controller.id, pin.name), pin.bus) == pin.bus:
+                    shared[controller.id, pin.bus] = pin
+        return shared
 
     def solved(self, seconds: float, watch: Watch) -> Solution | None:
         self._functions_on_controllers()
@@ -214,6 +230,10 @@ class _Problem:
         for controller in self.controllers:
             spent: dict[PinKind, list[Any]] = defaultdict(list)
             for need in kinds:
+                wanted = [many * self.on[a, controller.id] for a in self.groups for n, many in a.demand if n == need]
+                if need.bus:
+                    self._bus(controller.id, need.bus, wanted, spent)
+                    continue
                 given = []
                 for (board, kind), pins in self.free.items():
                     if board != controller.id or (need.analogue and not kind.analogue):
@@ -223,10 +243,21 @@ class _Problem:
                     given.append(variable)
                     spent[kind].append(variable)
                     self.costs.append(_cost(need, kind) * variable)
-                wanted = [many * self.on[a, controller.id] for a in self.groups for n, many in a.demand if n == need]
                 self.model.add(sum(given) == sum(wanted))
             for kind, variables in spent.items():
                 self.model.add(sum(variables) <= len(self.free[controller.id, kind]))
+
+    def _bus(self, controller: str, bus: str, wanted: list[Any], spent: dict[PinKind, list[Any]]) -> None:
+        """The lines of a bus take one pin together, however many they are; none where that pin is taken."""
+        pin = self.shared.get((controller, bus))
+        if pin is None:
+            self.model.add(sum(wanted) == 0)
+            return
+        kind = _kind(pin, self.wanted_of_buses)
+        if self.free.get((controller, kind)):
+            used = self.model.new_bool_var(f"{bus} of {controller}")
+            self.model.add(sum(wanted) <= len(self.lines) * used)
+            spent[kind].append(used)
 
     def _current_left(self, controller: str) -> int:
         """Tenths of a milliampere that the chip may still carry."""
@@ -257,7 +288,7 @@ class _Problem:
 
     def _least_boards(self, groups: list[Alike], spread: list[Any]) -> None:
         """A whole module needs so many controllers, by pins and by current: tightens the bound."""
-        pins = sum(many * len(self.groups[a]) for a in groups for _, many in a.demand)
+        pins = sum(many * len(self.groups[a]) for a in groups for need, many in a.demand if not need.bus)
         current = sum(a.current * len(self.groups[a]) for a in groups)
         sizes = [sum(len(p) for (b, _), p in self.free.items() if b == c.id) for c in self.controllers]
         amps = [self._current_left(c.id) for c in self.controllers]
@@ -293,6 +324,7 @@ class _Problem:
         """Turn the counts into pins: lines in order, cheapest kinds first, pins in natural order."""
         pools = {key: list(pins) for key, pins in self.free.items()}
         left = {key: solver.value(variable) for key, variable in self.count.items()}
+        drawn = _Drawn(self.controllers, self.lines, self.fixed)
         choices = []
         for function, wanted in self.open.items():
             board = boards_of.get(function)
@@ -300,10 +332,13 @@ class _Problem:
                 continue
             for line in wanted:
                 need = _need(line)
+                if need.bus:
+                    choices.append(PinChoice(line=line.id, controller=board, pin=self.shared[board, need.bus].name))
+                    continue
                 kinds = [k for (b, n, k), many in left.items() if b == board and n == need and many > 0]
-                kind = min(kinds, key=lambda k: (_cost(need, k), k))
+                kind = min(kinds, key=lambda k: (_cost(need, k), *k[:4], k.bus or ""))
                 left[board, need, kind] -= 1
-                pin = pools[board, kind].pop(0)
+                pin = drawn.least(board, pools[board, kind], line)
                 choices.append(PinChoice(line=line.id, controller=board, pin=pin.name))
         return tuple(choices)
 
@@ -318,28 +353,68 @@ class _Problem:
         analogue = sum(s.analogue for s in wanted)
         needs = f"needs {len(wanted)} pin{'s' if len(wanted) > 1 else ''} on one board"
         needs += f", {analogue} of them analogue" if analogue else ""
+        buses = [BUS_NAMES[s.bus] for s in wanted if s.bus]
+        needs += f", among them {' and '.join(buses)}" if buses else ""
         if not self.controllers:
             return f"{needs}; there is no board yet"
         names = {c.id: c.name for c in self.controllers}
         left = ", ".join(f"{names[b]} {n['digital']} digital and {n['analogue']} analogue" for b, n in spare.items())
         room = any(n["analogue"] >= analogue and n.total() >= len(wanted) for n in spare.values())
         if room:
-            amps = sum(s.current for s in wanted)
+            amps = sum(s.chip_current for s in wanted)
+            if any(s.bus and not any(b == s.bus for _, b in self.shared) for s in wanted):
+                return f"{needs}; the pins of that bus are taken"
             return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
         return f"{needs}; left over: {left}"
 
 
+class _Drawn:
+    """What the ports of each controller carry so far, so that lamps go where there is least."""
+
+    def __init__(
+        self, controllers: Sequence[Controller], wanted: Sequence[Line], fixed: Mapping[str, PinChoice]
+    ) -> None:
+        self._boards = {c.id: boards()[c.board] for c in controllers}
+        self._amps: Counter[tuple[str, PortGroup | None]] = Counter()
+        by_id = {line.id: line for line in wanted}
+        for choice in fixed.values():
+            pin = self._boards[choice.controller].pin(choice.pin)
+            if pin:
+                self._add(choice.controller, pin, by_id[choice.line])
+
+    def _add(self, controller: str, pin: Pin, line: Line) -> None:
+        self._amps[controller, self._boards[controller].group(pin)] += _tenths_of_pin(line)
+
+    def least(self, controller: str, pool: list[Pin], line: Line) -> Pin:
+        """Take a pin out of the pool: the first, or for what draws current the first of the ports that carry least."""
+        board = self._boards[controller]
+
+        def carried(pin: Pin) -> float:
+            group = board.group(pin)
+            return self._amps[controller, group] / group.most if group else 0.0
+
+        pin = min(pool, key=carried) if line.pin_current else pool[0]
+        pool.remove(pin)
+        self._add(controller, pin, line)
+        return pin
+
+
 def _tenths(line: Line) -> int:
-    """The line's current in tenths of a milliampere."""
-    return round(line.current * 10_000)
+    """What the line adds to the chip's current, in tenths of a milliampere."""
+    return round(line.chip_current * 10_000)
 
 
-def _kind(pin: Pin) -> PinKind:
-    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes)
+def _tenths_of_pin(line: Line) -> int:
+    return round(line.pin_current * 10_000)
+
+
+def _kind(pin: Pin, wanted_of_buses: Set[str]) -> PinKind:
+    bus = pin.bus if pin.bus in wanted_of_buses else None
+    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes, bus)
 
 
 def _need(line: Line) -> PinDemand:
-    return PinDemand(line.analogue, line.prefers, line.direction == "out")
+    return PinDemand(line.analogue, line.prefers, line.direction == "out", line.bus)
 
 
 def _cost(need: PinDemand, kind: PinKind) -> int:

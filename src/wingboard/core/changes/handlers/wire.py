@@ -35,14 +35,17 @@ def handle_remove_controller(command: RemoveController, design: Design, catalogu
 def handle_pin_line(command: PinLine, design: Design, catalogue: Catalogue) -> Design:
     check_controller(design, command.controller, "controller")
     find_function(design, command.line.split(".")[0], "line")
-    for other in design.pins:
+    bus = design.bus_lines()
+
+    def in_the_way(other: PinChoice) -> bool:
         same_pin = (other.controller, other.pin) == (command.controller, command.pin)
-        if same_pin and other.line != command.line and other.by == "hand":
+        return same_pin and other.line != command.line and bus.get(other.line, other.line) != bus.get(command.line)
+
+    for other in design.pins:
+        if in_the_way(other) and other.by == "hand":
             raise NotPossible(f"Pin {command.pin} is given to {other.line} by hand; take that back first", "pin")
     choice = PinChoice(line=command.line, controller=command.controller, pin=command.pin, by="hand")
-    kept = tuple(
-        p for p in design.pins if p.line != command.line and (p.controller, p.pin) != (command.controller, command.pin)
-    )
+    kept = tuple(p for p in design.pins if p.line != command.line and not in_the_way(p))
     return with_changes(design, pins=(*kept, choice))
 
 
@@ -60,13 +63,15 @@ def handle_set_pins(command: SetPins, design: Design, catalogue: Catalogue) -> D
     pins = (*(p for p in design.pins if p.by == "hand"), *command.pins)
     functions = {f.id for f in design.functions}
     lines: set[str] = set()
-    taken: set[tuple[str, str]] = set()
+    taken: dict[tuple[str, str], str] = {}
+    bus = design.bus_lines()
     for choice in pins:
         check_controller(design, choice.controller, "pins")
         if choice.line.split(".")[0] not in functions:
             raise UnknownThing(f"There is no function for line “{choice.line}”", "pins")
-        if choice.line in lines or (choice.controller, choice.pin) in taken:
+        user = bus.get(choice.line, choice.line)
+        if choice.line in lines or taken.get((choice.controller, choice.pin), user) != user:
             raise NotPossible(f"{choice.line}, or pin {choice.pin} of {choice.controller}, is given twice", "pins")
         lines.add(choice.line)
-        taken.add((choice.controller, choice.pin))
+        taken[choice.controller, choice.pin] = user
     return with_changes(design, pins=pins)

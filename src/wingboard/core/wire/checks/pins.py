@@ -1,19 +1,21 @@
-"""Lines without a pin, pins that cannot do what is asked, chips overloaded, too few in reserve."""
+"""Lines without a pin, pins that cannot do what is asked, pins, ports and chips overloaded, too few in reserve."""
 
 from __future__ import annotations
 
-from collections import defaultdict
+import math
 from collections.abc import Iterator
 
+from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.wire import UnpinLines
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import emergency
+from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import boards
-from wingboard.core.wire.lines import lines, serves
+from wingboard.core.wire.boards import BUS_NAMES, Board, Pin, boards
+from wingboard.core.wire.lines import Line, lines, serves
 
 BOARDS = Source(kind="published", note="pin tables of the boards' variant headers")
 
@@ -56,14 +58,23 @@ def pin_incapable(r: Resolved, rule: Check) -> Iterator[Finding]:
         line, owner = wanted.get(choice.line), controllers[choice.controller]
         if line is None or serves(line, boards()[owner.board].pin(choice.pin)):
             continue
-        exists = boards()[owner.board].pin(choice.pin) is not None
-        why = "cannot read a voltage; an analogue pin (A…) can" if exists else "is not there, or carries the USB line"
+        why = _why(line, boards()[owner.board], choice.pin)
         yield rule.finding(
             line.function,
             detail=f"{line.name}, {line.terminal}: pin {choice.pin} of {owner.name} {why}",
             fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(choice.line,)),)),
             extra=choice.line,
         )
+
+
+def _why(line: Line, board: Board, name: str) -> str:
+    """Why a pin does not serve a line."""
+    right = board.bus_pin(line.bus) if line.bus else None
+    if board.pin(name) is None:
+        return "is not there, or carries the USB line"
+    if line.bus and right:
+        return f"is not {BUS_NAMES[line.bus]}; pin {right.name} is"
+    return "cannot read a voltage; an analogue pin (A…) can"
 
 
 @check(
@@ -92,20 +103,24 @@ def pin_left_over(r: Resolved, rule: Check) -> Iterator[Finding]:
     "wire.pin-current",
     severity="must",
     title="Too much for one pin",
-    measures="current a lamp draws from its pin",
-    limits=("pin-current",),
+    measures="current through a pin: over what to plan with, to judge; over what it ever carries, to fix",
+    limits=("pin-current", "pin-current-most", "drive-current"),
+    fixes="drives it through a transistor",
 )
 def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lamps that want a transistor."""
-    most = limit(r.design, "pin-current")
+    """Lamps and coils that want a transistor."""
     for line in lines(r):
-        if line.current > most + 1e-9:
+        if line.pin_current > rule.limit(r.design) + 1e-9:
+            over = line.pin_current > rule.limit(r.design, 1) + 1e-9
+            command = EditFunction(function=line.function, through="transistor")
             yield rule.finding(
                 line.function,
-                detail=f"{line.name}, {line.terminal}: put a transistor between pin and lamp",
-                measured=Measure(value=line.current * 1000, unit="mA"),
-                needed=Measure(value=most * 1000, unit="mA"),
+                detail=f"{line.name}, {line.terminal}: put a transistor between pin and load",
+                measured=Measure(value=line.pin_current * 1000, unit="mA"),
+                needed=Measure(value=rule.limit(r.design, 1 if over else 0) * 1000, unit="mA"),
                 most=True,
+                severity=None if over else "judge",
+                fix=Fix(label="Drive it through a transistor", commands=(command,)),
                 extra=line.id,
             )
 
@@ -114,25 +129,59 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     "wire.chip-current",
     severity="must",
     title="Too much for the chip",
-    measures="current of all lamps driven by one controller at once",
-    limits=("chip-current",),
+    measures="current of all lamps and coils driven by one controller at once: over what to plan with, to judge; over "
+    "what it ever carries, to fix",
+    limits=("chip-current", "chip-current-most", "drive-current"),
 )
 def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Controllers whose lamps together overload the chip."""
-    most = limit(r.design, "chip-current")
-    currents = {s.id: s.current for s in lines(r)}
-    drawn: dict[str, float] = defaultdict(float)
-    for choice in r.design.pins:
-        drawn[choice.controller] += currents.get(choice.line, 0.0)
-    for controller in r.design.controllers:
-        if drawn[controller.id] > most + 1e-9:
+    for controller, given in _given(r).items():
+        drawn = math.fsum(line.chip_current for line, _ in given)
+        if drawn > rule.limit(r.design) + 1e-9:
+            over = drawn > rule.limit(r.design, 1) + 1e-9
             yield rule.finding(
                 controller.id,
                 detail=f"All lamps of {controller.name} lit at once, as in a lamp test",
-                measured=Measure(value=drawn[controller.id] * 1000, unit="mA"),
-                needed=Measure(value=most * 1000, unit="mA"),
+                measured=Measure(value=drawn * 1000, unit="mA"),
+                needed=Measure(value=rule.limit(r.design, 1 if over else 0) * 1000, unit="mA"),
                 most=True,
+                severity=None if over else "judge",
             )
+
+
+@check(
+    "wire.port-current",
+    severity="must",
+    title="Too much for some of its ports",
+    measures="current of all lamps and coils on ports that share a limit",
+    source=Source(kind="memory", note="ATmega328P and ATmega2560 data sheets, sums over ports"),
+)
+def port_current(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Controllers whose lamps crowd on ports that share a limit."""
+    for controller, given in _given(r).items():
+        board = boards()[controller.board]
+        for n, group in enumerate(board.groups):
+            drawn = math.fsum(line.pin_current for line, pin in given if pin.port in group.ports)
+            if drawn > group.most + 1e-9:
+                yield rule.finding(
+                    controller.id,
+                    detail=f"{controller.name}, {group.name}: spread the lamps over other pins, or use transistors",
+                    measured=Measure(value=drawn * 1000, unit="mA"),
+                    needed=Measure(value=group.most * 1000, unit="mA"),
+                    most=True,
+                    extra=f"group-{n + 1}",
+                )
+
+
+def _given(r: Resolved) -> dict[Controller, list[tuple[Line, Pin]]]:
+    """The lines of each controller with their pins."""
+    by_id = {line.id: line for line in lines(r)}
+    given: dict[Controller, list[tuple[Line, Pin]]] = {}
+    for controller in r.design.controllers:
+        mine = [(by_id.get(p.line), boards()[controller.board].pin(p.pin)) for p in r.design.pins
+                if p.controller == controller.id]  # fmt: skip
+        given[controller] = [(line, pin) for line, pin in mine if line and pin]
+    return given
 
 
 @check(
@@ -145,11 +194,12 @@ def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Boards so full that the next idea needs a new one."""
     total = sum(len(boards()[c.board].pins) for c in r.design.controllers)
-    wanted = len(lines(r))
+    given = {p.line: f"{p.controller} {p.pin}" for p in r.design.pins}
+    wanted = len({given.get(line.id, line.bus or line.id) for line in lines(r)})
     need = limit(r.design, "pin-reserve")
     if total and wanted and (total - wanted) / total * 100 < need - 1e-9:
         yield rule.finding(
-            detail=f"{wanted} lines on {total} pins",
+            detail=f"{wanted} wanted of {total} pins",
             measured=Measure(value=(total - wanted) / total * 100, unit="%"),
             needed=Measure(value=need, unit="%"),
         )
