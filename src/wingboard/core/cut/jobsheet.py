@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from wingboard.core.files.scene import OPERATIONS, CirclePath, Scene
+from wingboard.core.files.scene import OPERATIONS, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved
 
@@ -37,8 +37,8 @@ def drill_schedule(scenes: dict[str, Scene]) -> tuple[Drill, ...]:
     found: Counter[tuple[str, float]] = Counter()
     for name, scene in scenes.items():
         for item in scene.of("inner"):
-            if isinstance(item.path, CirclePath):
-                found[name, round(item.path.diameter, 2)] += 1
+            if item.circle:
+                found[name, round(item.circle.diameter, 2)] += 1
     return tuple(Drill(name, diameter, many) for (name, diameter), many in sorted(found.items()))
 
 

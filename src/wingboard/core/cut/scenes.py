@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from itertools import groupby
 
 from wingboard.core.face.graphics import LINE, Drawing, graphics_on
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
-from wingboard.core.geometry.outline import moved, rounded_rectangle, turned
+from wingboard.core.geometry.joined import joined
+from wingboard.core.geometry.outline import Loop, Vertex, moved, rounded_rectangle, turned
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.shapes import Circle
 from wingboard.core.resolved.design import Resolved
@@ -26,7 +29,7 @@ def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
     names = {f.id: f.name for f in r.design.functions}
     cuts = module.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
-    items += [_cut(cut, names) for cut in cuts if cut.depth is None]
+    items += _through([cut for cut in cuts if cut.depth is None], names)
     items.append(Item("outline", module.loop_of(layer), module.module.name))
     return _scene(r, module, layer.name, layer.thickness, tuple(items))
 
@@ -75,6 +78,36 @@ def every_scene(r: Resolved) -> dict[str, dict[str, Scene]]:
 def _scene(r: Resolved, module: ResolvedModule, what: str, thickness: float, items: tuple[Item, ...]) -> Scene:
     width, height = module.size
     return Scene(f"{r.design.name}, {module.module.name}: {what}", width, height, thickness, items)
+
+
+def _through(cuts: Sequence[PlacedCutout], names: dict[str, str]) -> list[Item]:
+    """Openings as they are cut: what belongs to one owner and runs together is one path, a hole with its notch."""
+    made: list[Item] = []
+    for _, mine in groupby(cuts, key=lambda cut: cut.owner):
+        items = [_cut(cut, names) for cut in mine]
+        while len(items) > 1 and (joint := _first_joint(items)):
+            items = joint
+        made += items
+    return made
+
+
+def _first_joint(items: list[Item]) -> list[Item] | None:
+    """The items with the first two that overlap made one; None when none do."""
+    for n, one in enumerate(items):
+        for other in items[n + 1 :]:
+            loop = joined(_loop(one.path), _loop(other.path))
+            if loop is not None:
+                words = f"{one.label} and {other.label.rpartition(', ')[2]}"
+                whole = Item("inner", loop, words, drill=one.circle or other.circle)
+                return [whole if item is one else item for item in items if item is not other]
+    return None
+
+
+def _loop(path: CirclePath | Loop) -> Loop:
+    if not isinstance(path, CirclePath):
+        return path
+    half = path.diameter / 2
+    return Vertex(path.x - half, path.y, 1.0), Vertex(path.x + half, path.y, 1.0)
 
 
 def _cut(cut: PlacedCutout, names: dict[str, str]) -> Item:

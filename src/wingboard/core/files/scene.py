@@ -24,13 +24,22 @@ class CirclePath(NamedTuple):
 
 
 class Item(NamedTuple):
-    """A path of one operation, closed unless ``open``. ``depth`` None goes through. ``label`` says whose it is."""
+    """A path of one operation, closed unless ``open``. ``depth`` None goes through. ``label`` says whose it is.
+
+    ``drill`` is the round hole that a path began with, before its notch was joined to it.
+    """
 
     operation: Operation
     path: CirclePath | Loop
     label: str
     depth: float | None = None
     open: bool = False
+    drill: CirclePath | None = None
+
+    @property
+    def circle(self) -> CirclePath | None:
+        """The round hole that it is, or began with; None for any other path."""
+        return self.path if isinstance(self.path, CirclePath) else self.drill
 
 
 class Scene(NamedTuple):
@@ -48,7 +57,13 @@ class Scene(NamedTuple):
 
     def seen_from_behind(self) -> Scene:
         """The scene turned over, left for right; doing it twice gives the scene again."""
-        items = tuple(item._replace(path=_mirrored(item.path, self.width)) for item in self.items)
+        items = tuple(
+            item._replace(
+                path=_mirrored(item.path, self.width),
+                drill=item.drill and item.drill._replace(x=self.width - item.drill.x),
+            )
+            for item in self.items
+        )
         return self._replace(items=items)
 
 

@@ -152,8 +152,8 @@ def _page(canvas: Any, shown: list[tuple[Item, ...]], spread: Tiling, tile: Tile
     canvas.setLineWidth(0.1)
     canvas.setFillGray(0.35)
     for group in shown:
-        circle = group[0].path
-        if isinstance(circle, CirclePath) and not _filled(group[0]):
+        circle = group[0].circle
+        if circle and not _filled(group[0]):
             _centre_mark(canvas, circle)
     canvas.restoreState()
     _overlap_marks(canvas, spread, tile)

@@ -4,22 +4,10 @@ from __future__ import annotations
 
 import math
 from itertools import pairwise
-from typing import NamedTuple
 
+from wingboard.core.geometry.edges import Edge, Point, circles, line_and_circle, lines
 from wingboard.core.geometry.outline import Loop, Vertex, arc_of
 from wingboard.core.quantity import TOUCH
-
-Point = tuple[float, float]
-
-
-class _Edge(NamedTuple):
-    """A line from ``start`` to ``end``, or an arc about ``centre`` with its signed sweep (radians)."""
-
-    start: Point
-    end: Point
-    centre: Point | None
-    radius: float
-    sweep: float
 
 
 def inset(loop: Loop, by: float) -> Loop:
@@ -42,72 +30,38 @@ def _long(a: Vertex, b: Vertex) -> bool:
     return math.hypot(b.x - a.x, b.y - a.y) > TOUCH
 
 
-def _moved_in(a: Vertex, b: Vertex, by: float) -> _Edge:
+def _moved_in(a: Vertex, b: Vertex, by: float) -> Edge:
     arc = arc_of(a, b)
     if arc is None:
         length = math.hypot(b.x - a.x, b.y - a.y)
         nx, ny = -(b.y - a.y) / length * by, (b.x - a.x) / length * by
-        return _Edge((a.x + nx, a.y + ny), (b.x + nx, b.y + ny), None, 0.0, 0.0)
+        return Edge((a.x + nx, a.y + ny), (b.x + nx, b.y + ny), None, 0.0, 0.0)
     cx, cy, radius, angle, sweep = arc
     smaller = radius - by if sweep > 0 else radius + by
     if smaller <= TOUCH:
         raise ValueError(f"an arc of radius {radius:.1f} mm vanishes {by:g} mm further in")
     ends = [(cx + smaller * math.cos(t), cy + smaller * math.sin(t)) for t in (angle, angle + sweep)]
-    return _Edge(ends[0], ends[1], (cx, cy), smaller, sweep)
+    return Edge(ends[0], ends[1], (cx, cy), smaller, sweep)
 
 
-def _meeting(first: _Edge, second: _Edge) -> Point:
+def _meeting(first: Edge, second: Edge) -> Point:
     """Where two neighbours meet, nearest to where the first ended."""
     if math.dist(first.end, second.start) < 1e-7:
         return first.end
     if first.centre is None and second.centre is None:
-        found = _lines(first, second)
+        found = lines(first, second)
     elif first.centre is None:
-        found = _line_circle(first, second)
+        found = line_and_circle(first, second)
     elif second.centre is None:
-        found = _line_circle(second, first)
+        found = line_and_circle(second, first)
     else:
-        found = _circles(first, second)
+        found = circles(first, second)
     if not found:
         raise ValueError("two edges of this outline no longer meet that far in")
     return min(found, key=lambda p: math.dist(p, first.end) + math.dist(p, second.start))
 
 
-def _lines(a: _Edge, b: _Edge) -> list[Point]:
-    (x1, y1), (x2, y2), (x3, y3), (x4, y4) = a.start, a.end, b.start, b.end
-    cross = (x2 - x1) * (y4 - y3) - (y2 - y1) * (x4 - x3)
-    if abs(cross) < 1e-12:
-        return [((x2 + x3) / 2, (y2 + y3) / 2)]
-    t = ((x3 - x1) * (y4 - y3) - (y3 - y1) * (x4 - x3)) / cross
-    return [(x1 + t * (x2 - x1), y1 + t * (y2 - y1))]
-
-
-def _line_circle(line: _Edge, arc: _Edge) -> list[Point]:
-    (x1, y1), (x2, y2), (cx, cy) = line.start, line.end, arc.centre or (0.0, 0.0)
-    length = math.hypot(x2 - x1, y2 - y1)
-    ux, uy = (x2 - x1) / length, (y2 - y1) / length
-    along = (cx - x1) * ux + (cy - y1) * uy
-    off = arc.radius**2 - (cx - x1 - along * ux) ** 2 - (cy - y1 - along * uy) ** 2
-    if off < -TOUCH:
-        return []
-    half = math.sqrt(max(0.0, off))
-    return [(x1 + t * ux, y1 + t * uy) for t in (along - half, along + half)]
-
-
-def _circles(a: _Edge, b: _Edge) -> list[Point]:
-    (ax, ay), (bx, by) = a.centre or (0.0, 0.0), b.centre or (0.0, 0.0)
-    apart = math.hypot(bx - ax, by - ay)
-    if apart < TOUCH:
-        return [a.end]
-    along = (apart**2 + a.radius**2 - b.radius**2) / (2 * apart)
-    off = a.radius**2 - along**2
-    if off < -TOUCH:
-        return []
-    half, ux, uy = math.sqrt(max(0.0, off)), (bx - ax) / apart, (by - ay) / apart
-    return [(ax + along * ux - s * half * uy, ay + along * uy + s * half * ux) for s in (1, -1)]
-
-
-def _reversed(edge: _Edge, start: Point, end: Point) -> bool:
+def _reversed(edge: Edge, start: Point, end: Point) -> bool:
     """Whether the shortened edge runs the other way than the edge did."""
     if edge.centre is not None:
         return False
@@ -115,7 +69,7 @@ def _reversed(edge: _Edge, start: Point, end: Point) -> bool:
     return (end[0] - start[0]) * (x2 - x1) + (end[1] - start[1]) * (y2 - y1) <= 0
 
 
-def _bulge(edge: _Edge, start: Point, end: Point) -> float:
+def _bulge(edge: Edge, start: Point, end: Point) -> float:
     if edge.centre is None:
         return 0.0
     cx, cy = edge.centre
