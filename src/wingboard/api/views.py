@@ -10,6 +10,7 @@ from wingboard.core.face.legend import Lettering, Word, letterings
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
+from wingboard.core.parts.examples import example
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -89,6 +90,7 @@ class DesignView(BaseModel):
     opening_height: float
     lettering: dict[str, LetteringView]
     graphics: list[GraphicView]
+    examples: dict[str, str]
     partial: bool
     findings: tuple[Finding, ...]
     threads: dict[str, Thread]
@@ -111,6 +113,12 @@ def changed_view(kept: Kept) -> DesignView:
         if before.get(ident) is not letters
     }
     return _view(kept.state, changed, partial=True)
+
+
+def _examples(r: Resolved) -> dict[str, str]:
+    """What each placed read-out shows, by its function."""
+    shown = ((p.function.id, example(p.function, p.part)) for p in r.placed if p.part.family in ("readout", "display"))
+    return {ident: text for ident, text in shown if text is not None}
 
 
 def _by_function(r: Resolved) -> dict[str, Lettering]:
@@ -136,6 +144,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         opening_height=height,
         lettering=letters,
         graphics=[_graphic(d) for p in r.modules.values() for d in graphics_on(r, p)],
+        examples=_examples(r),
         partial=partial,
         findings=state.findings,
         threads=threads(r),

@@ -2188,6 +2188,10 @@ export interface components {
             };
             /** Graphics */
             graphics: components["schemas"]["GraphicView"][];
+            /** Examples */
+            examples: {
+                [key: string]: string;
+            };
             /** Partial */
             partial: boolean;
             /** Findings */
@@ -2318,6 +2322,8 @@ export interface components {
             scheme?: ("direct" | "ladder") | null;
             /** Digits */
             digits?: number | null;
+            /** Example */
+            example?: string | null;
         };
         /**
          * EditGraphic

@@ -10,6 +10,7 @@ interface Props {
   fn: Fn;
   part: Part;
   lettering: Lettering | undefined;
+  example: string | undefined;
   ink: string;
   selected: boolean;
   hot: boolean;
@@ -28,6 +29,10 @@ function Pin({ part }: { part: Part }) {
   return <circle cx={width / 2} cy={height / 2} r={1.6} fill="#F4D58A" stroke="#1E262B" strokeWidth={0.4} />;
 }
 
+/** A front with a text of its own in the place of the part's. */
+const showing = (front: Part["front"], text: string): Part["front"] =>
+  front.map((piece) => (piece.text ? { ...piece, text } : piece));
+
 /** What is left showing of a read-out with hidden digits. */
 function Window({ fn, part }: { fn: Fn; part: Part }) {
   const { width, height } = reach(part.cover);
@@ -43,6 +48,7 @@ export const PartOnPanel = memo(function PartOnPanel({
   fn,
   part,
   lettering,
+  example,
   ink,
   selected,
   hot,
@@ -50,7 +56,8 @@ export const PartOnPanel = memo(function PartOnPanel({
 }: Props) {
   if (!fn.place) return null;
   const { x, y, turn } = fn.place;
-  const digits = part.front.map((piece) => (piece.text ? `, ${piece.text}` : "")).join("");
+  const front = example === undefined ? part.front : showing(part.front, example);
+  const digits = front.map((piece) => (piece.text ? `, ${piece.text.trim()}` : "")).join("");
   const marked = selected || hot;
   return (
     <g
@@ -64,7 +71,7 @@ export const PartOnPanel = memo(function PartOnPanel({
     >
       <g transform={turn ? `rotate(${turn})` : undefined}>
         <g clipPath={hiddenDigits(fn, part) > 0 ? `url(#window-${fn.id})` : undefined}>
-          <PartFront front={part.front} />
+          <PartFront front={front} />
         </g>
         {hiddenDigits(fn, part) > 0 && <Window fn={fn} part={part} />}
         {fn.locked && <Pin part={part} />}

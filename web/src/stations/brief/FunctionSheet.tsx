@@ -13,7 +13,7 @@ interface Props {
 }
 
 export function FunctionSheet({ fn }: Props) {
-  const { id, design } = useDesign();
+  const { id, design, examples } = useDesign();
   const { send } = useChanges(id);
   const part = design.parts.find((p) => p.id === fn.part);
   const edit = (changes: FnChanges) => void send([editFunction(fn.id, changes)]);
@@ -51,6 +51,14 @@ export function FunctionSheet({ fn }: Props) {
             hint="All"
             onEmpty={() => edit({ digits: null })}
             onCommit={(digits) => edit({ digits })}
+          />
+        )}
+        {(part?.family === "readout" || part?.family === "display") && (
+          <TextField
+            label="Shown as an example"
+            value={fn.example}
+            hint={examples[fn.id]?.trim() ?? ""}
+            onCommit={(example) => edit({ example: example.slice(0, 16) })}
           />
         )}
         {stop && (

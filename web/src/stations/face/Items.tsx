@@ -10,7 +10,7 @@ import { withUnit } from "../../ui/figures";
 import type { Snapped } from "./snap";
 
 export function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
-  const { design, lettering, findings } = useDesign();
+  const { design, lettering, examples, findings } = useDesign();
   const selection = useSession((s) => s.selection);
   const hot = useSession((s) => s.hot);
   const parts = new Map(design.parts.map((p) => [p.id, p]));
@@ -29,6 +29,7 @@ export function Items({ here, colour }: { here: readonly Fn[]; colour: string })
           fn={fn}
           part={part}
           lettering={lettering[fn.id]}
+          example={examples[fn.id]}
           ink={ink}
           selected={selection.includes(fn.id)}
           hot={hot.includes(fn.id)}

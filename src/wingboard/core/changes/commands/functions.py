@@ -46,6 +46,7 @@ class EditFunction(Saying):
     stop_role: StopRole | None = None
     scheme: Literal["direct", "ladder"] | None = None
     digits: Annotated[int, Field(ge=1, le=16)] | None = None
+    example: Annotated[str, Field(max_length=16)] | None = None
 
 
 class RemoveFunction(Saying):
