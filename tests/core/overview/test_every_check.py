@@ -1,0 +1,680 @@
+"""Every check of the catalogue, just inside and just outside its limit, its figure found another way.
+
+Distances between shapes are shapely's on the whole drawing, made here from the record alone; they are tried on one
+plate and across a seam, as drawn and turned by 37°. Other figures are by hand. What has no figure is a pair of
+designs: one that is spoken of, one that is not. The last test says that no check is left out.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from itertools import product
+from typing import Any, NamedTuple
+
+import pytest
+import shapely
+from shapely import Polygon, affinity, box
+
+from building import found, plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.overview.review import all_checks
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.shapes import Circle, Rect, Shape
+from wingboard.core.record.space import Brief
+
+NEAR = 0.02
+"""Just inside and just outside (mm, or a hundredth of whatever is measured)."""
+Raw = dict[str, Any]
+TOGGLE, BUTTON, ROTARY, LED, READOUT = (
+    "toggle-large-on-off",
+    "button-22",
+    "rotary-12",
+    "led-5-bezel",
+    "readout-4-digits",
+)
+
+
+def made(start: Design, *commands: Raw) -> Design:
+    return apply(start, BATCH.validate_python(commands), catalogue()) if commands else start
+
+
+# ---- Distances between two things -----------------------------------------------------------------------------------
+
+
+def drawn(shape: Shape, x: float, y: float, turn: float, dx: float = 0.0, dy: float = 0.0) -> Polygon:
+    """A shape of a part at its place, by shapely alone; (dx, dy) is its middle in the part's own coordinates."""
+    if isinstance(shape, Circle):
+        bare = shapely.Point(0, 0).buffer(shape.diameter / 2, quad_segs=512)
+    else:
+        assert isinstance(shape, Rect)
+        bare = box(-shape.width / 2, -shape.height / 2, shape.width / 2, shape.height / 2)
+        bare = bare.buffer(-shape.radius).buffer(shape.radius, quad_segs=512) if shape.radius else bare
+    there = affinity.rotate(affinity.translate(bare, dx, dy), turn, origin=(0, 0))
+    return affinity.translate(there, x, y)
+
+
+def envelope(part: str, what: str, x: float, y: float, turn: float) -> Polygon:
+    """What a hand meets of a part, what it covers, its hole, its nut's bore, its body with clamps, its cable's room."""
+    if part == "screw":
+        return drawn(Circle(diameter=6.0), x, y, 0)  # the head of an M3
+    p = catalogue()[part]
+    if what == "hand":
+        assert p.hand
+        return drawn(p.hand.shape, x, y, turn)
+    if what == "cable":
+        wide, high = p.body.span
+        return drawn(Rect(width=p.plug, height=high), x, y, turn, -wide / 2 - p.plug / 2)  # to the left
+    if what == "body":
+        return drawn(p.body.grown(p.clamp) if p.clamp else p.body, x, y, turn, p.behind_x, p.behind_y)
+    named: dict[str, Shape] = {"cover": p.cover, "hole": p.hole, "nut": p.nut_bore or p.hole}
+    return drawn(named[what], x, y, turn)
+
+
+class Pair(NamedTuple):
+    """Two parts (or a part and a screw) side by side, what of them is measured, and where the check begins to speak."""
+
+    code: str
+    left: str
+    right: str
+    what: tuple[str, str]
+    at: float
+    needed: float
+    seam: bool = True
+    commands: tuple[Raw, ...] = ()
+    severity: str | None = None
+
+
+HAND, COVER, BODY, HOLE = ("hand",) * 2, ("cover",) * 2, ("body",) * 2, ("hole",) * 2
+RISKY = {"do": "edit_function", "function": "f1", "risk": "guarded"}
+MAINS = {"do": "edit_function", "function": "f1", "volts": 230, "amps": 1}
+PAIRS = [
+    # MIL-STD-1472, from memory: toggles 19, buttons 13, knobs 25, a mixed pair the larger; emergency twice.
+    Pair("face.fingers-close", TOGGLE, TOGGLE, HAND, 19, 19),
+    Pair("face.fingers-close", BUTTON, BUTTON, HAND, 13, 13),
+    Pair("face.fingers-close", ROTARY, ROTARY, HAND, 25, 25),
+    Pair("face.fingers-close", TOGGLE, ROTARY, HAND, 25, 25),
+    Pair("face.fingers-close", "emergency-stop-22", BUTTON, HAND, 26, 26),
+    Pair("face.irreversible-among-everyday", TOGGLE, TOGGLE, HAND, 38, 38, commands=(RISKY,)),
+    # Common practice: caps and guards half a millimetre, bodies one, bridges the thickness of the sheet and 2 mm.
+    Pair("face.caps-collide", ROTARY, ROTARY, COVER, 0.5, 0.5),
+    Pair("face.caps-collide", READOUT, LED, COVER, 0.5, 0.5),
+    Pair("face.under-guard", "toggle-guarded", LED, COVER, 0.5, 0.5),
+    Pair("face.screw-covered", "emergency-stop-22", "screw", COVER, 0.5, 0.5),
+    Pair("face.bodies-collide", ROTARY, TOGGLE, BODY, 1, 1),
+    Pair("face.bodies-collide", ROTARY, "screw", BODY, 1, 1),
+    Pair("face.cable-hits", "potentiometer", READOUT, ("body", "cable"), 1, 1),
+    Pair("face.mixed-voltage", TOGGLE, TOGGLE, BODY, 8, 8, False, (MAINS,), "must"),
+    Pair("face.bridge-thin", LED, LED, HOLE, 3, 3, False),
+    Pair("face.holes-overlap", LED, LED, HOLE, 0, 3, False),
+    Pair("face.nut-bores-collide", TOGGLE, TOGGLE, ("nut", "nut"), 0, 3, False),
+]
+
+
+def rectangle(width: float, height: float, radius: float = 0.0) -> Raw:
+    return {"kind": "rect", "width": width, "height": height, "radius": radius}
+
+
+def side_by_side(pair: Pair, apart: float, turn: float, seam: bool) -> tuple[Design, float]:
+    """The design with the middles so far apart, the line between them turned; and the distance on the drawing."""
+    opening = RectOutline(width=400, height=300)
+    widths = [("left", 0.0, 200.0), ("right", 200.0, 200.0)] if seam else [("left", 0.0, 400.0)]
+    commands: list[Raw] = [
+        {
+            "do": "add_module",
+            "id": ident,
+            "name": ident,
+            "outline": {"kind": "rect", "width": wide, "height": 300},
+            "x": x,
+        }
+        for ident, x, wide in widths
+    ]
+    shapes = []
+    for sign, part, what in ((-1, pair.left, pair.what[0]), (1, pair.right, pair.what[1])):
+        x = 200 + sign * apart / 2 * math.cos(math.radians(turn))
+        y = 150 + sign * apart / 2 * math.sin(math.radians(turn))
+        shapes.append(envelope(part, what, x, y, turn))
+        module = "right" if seam and sign > 0 else "left"
+        at = {"module": module, "x": x - (200 if module == "right" else 0), "y": y}
+        ident = "f1" if sign < 0 else "f2"
+        commands += (
+            [{"do": "add_screw", **at}]
+            if part == "screw"
+            else [
+                {"do": "add_function", "id": ident, "name": ident},
+                {"do": "choose_part", "function": ident, "part": part},
+                {"do": "place", "function": ident, **at, "turn": turn},
+            ]
+        )
+    design = made(Design(name="Pair", brief=Brief(opening=opening, depth=300)), *commands, *pair.commands)
+    gap = shapes[0].distance(shapes[1])
+    if gap == 0:  # two discs: how far they run into each other; of other shapes only that they do
+        gap = apart - sum(s.bounds[2] - s.bounds[0] for s in shapes) / 2 if pair.at == 0 else -1.0
+    return design, gap
+
+
+def apart_for(pair: Pair, gap: float, turn: float, seam: bool) -> float:
+    """How far apart the middles are when the gap is so wide: by bisection on the drawing."""
+    low, high = (36.0 if "cable" in pair.what else 0.5), 190.0
+    while high - low > 1e-6:
+        middle = (low + high) / 2
+        low, high = (middle, high) if side_by_side(pair, middle, turn, seam)[1] < gap else (low, middle)
+    return high
+
+
+@pytest.mark.parametrize(
+    ("pair", "turn", "seam"),
+    [(p, t, s) for p, t, s in product(PAIRS, (0, 37), (False, True)) if p.seam or not s],
+    ids=lambda v: f"{v.code} {v.left} {v.right}" if isinstance(v, Pair) else str(v),
+)
+def test_between_two_things(pair: Pair, turn: float, seam: bool) -> None:
+    def speaking(gap: float) -> tuple[list[Any], float]:
+        design, there = side_by_side(pair, apart_for(pair, gap, turn, seam), turn, seam)
+        return [f for f in found(design, pair.code) if pair.severity in (None, f.severity)], there
+
+    assert speaking(pair.at + NEAR)[0] == []
+    findings, there = speaking(pair.at - NEAR)
+    assert len(findings) == 1
+    assert findings[0].measured.value == pytest.approx(there, abs=0.01)
+    assert findings[0].needed.value == pytest.approx(pair.needed)
+
+
+# ---- To the edge, and in depth --------------------------------------------------------------------------------------
+
+
+def beside_an_edge(margin: float, turn: float) -> Design:
+    """A square plate, turned, with a lamp whose hole of 8 mm is so far from the edge at its lower right."""
+    square = affinity.rotate(box(0, 0, 150, 150), turn, origin=(0, 0))
+    spot = affinity.rotate(shapely.Point(150 - 4 - margin, 75), turn, origin=(0, 0))
+    x0, y0, *_ = square.bounds
+    corners = [{"x": x - x0, "y": y - y0} for x, y in square.exterior.coords[:-1]]
+    return made(
+        Design(name="Edge", brief=Brief(opening=RectOutline(width=400, height=300))),
+        {"do": "add_module", "id": "m", "name": "M", "outline": {"kind": "path", "points": corners}, "x": 50, "y": 20},
+        {"do": "remove_fixings", "module": "m"},
+        {"do": "add_function", "id": "f1", "name": "F1"},
+        {"do": "choose_part", "function": "f1", "part": LED},
+        {"do": "place", "function": "f1", "module": "m", "x": spot.x - x0, "y": spot.y - y0},
+    )
+
+
+@pytest.mark.parametrize("turn", [0, 37, 142])
+@pytest.mark.parametrize(("code", "at"), [("face.bridge-thin", 3.0), ("face.off-module", 0.0)])
+def test_to_the_edge_of_a_turned_plate(code: str, at: float, turn: float) -> None:
+    assert found(beside_an_edge(at + NEAR, turn), code) == []
+    (finding,) = found(beside_an_edge(at - NEAR, turn), code)
+    assert finding.measured
+    assert finding.measured.value == pytest.approx(at - NEAR, abs=0.005)
+
+
+@pytest.mark.parametrize("material", ["acrylic", "hardboard", "aluminium"])
+def test_bridges_by_material(material: str) -> None:
+    # Common practice, three sheets of 4 mm: 1 × thickness in acrylic, 1.5 × in hardboard, 1 mm in aluminium.
+    need = {"acrylic": 4.0, "hardboard": 6.0, "aluminium": 1.0}[material]
+    layers = [
+        {"do": "edit_layer", "layer": layer, "material": material, "thickness": 4}
+        for layer in ("face", "diffuser", "back")
+    ]
+    for gap, speaks in ((need + NEAR, False), (need - NEAR, True)):
+        design = made(plate((LED, 60, 60), (LED, 60 + 8 + gap, 60)), *layers)
+        findings = found(design, "face.bridge-thin")
+        assert [f.needed.value for f in findings if f.needed] == ([need] if speaks else [])
+
+
+@pytest.mark.parametrize("turn", [0, 37])
+def test_a_keep_out_by_depth_and_by_where_the_body_is(turn: float) -> None:
+    # A large toggle in 8 mm of layers: 27 mm of body and 10 of bend, 45 in all. Its body is 18 × 29.
+    right = max(x for x, _ in affinity.rotate(box(-9, -14.5, 9, 14.5), turn, origin=(0, 0)).exterior.coords)
+
+    def with_bar(clear: float, aside: float, module: str = "plate") -> list[float]:
+        bar = {"name": "bar", "x": 100.5 + right + aside, "y": 0, "width": 10, "height": 121, "clear": clear}
+        turned = {"do": "turn", "functions": ["f1"], "by": turn}
+        design = made(plate((TOGGLE, 100, 60), depth=200), turned, {"do": "add_keepout", **bar})
+        return [f.measured.value for f in found(design, "face.keep-out") if f.measured]
+
+    assert with_bar(45 + NEAR, -5) == []
+    assert with_bar(45 - NEAR, -5) == [45]
+    assert with_bar(20, NEAR) == []
+    assert with_bar(20, -NEAR) == [45]
+
+
+# ---- One figure against one limit -----------------------------------------------------------------------------------
+
+
+class Limit(NamedTuple):
+    """A design made with a figure, the figure at which a check speaks, and the one it wants."""
+
+    code: str
+    build: Callable[[float], Design]
+    at: float
+    most: bool
+    step: float = NEAR
+    measured: Callable[[float], float] = float
+    needed: float | None = None
+
+
+def module(**changes: Any) -> Raw:
+    return {"do": "edit_module", "module": "plate", **changes}
+
+
+def fn(**changes: Any) -> Raw:
+    return {"do": "edit_function", "function": "f1", **changes}
+
+
+def opening(of: str, *readings: float) -> list[Raw]:
+    return [{"do": "measure_opening", "of": of, "place": n, "value": v} for n, v in enumerate(readings, 1)]
+
+
+def machine(**changes: Any) -> Raw:
+    return {"do": "add_machine", "name": "Laser", "kind": "laser", "bed_width": 400, "bed_height": 300, **changes}
+
+
+def own_part(start: str, *readings: Raw) -> list[Raw]:
+    return [
+        {"do": "copy_part", "id": "my-part-1", "part": start, "name": "Mine"},
+        {"do": "measure_part", "part": "my-part-1", "readings": list(readings)},
+        {"do": "choose_part", "function": "f1", "part": "my-part-1"},
+    ]
+
+
+def sharpness(code: str, value: float) -> Raw:
+    return {"do": "set_limit", "limit": code, "value": value, "reason": "here"}
+
+
+def seen_from(distance: float) -> Design:
+    return made(plate((BUTTON, 100, 60)), {"do": "set_brief", "eye_distance": distance, "eye_height": 0})
+
+
+def neighbour(gap: float) -> Raw:
+    outline = {"kind": "rect", "width": 60, "height": 120}
+    return {"do": "add_module", "id": "next", "name": "Next", "outline": outline, "x": 200.5 + gap, "y": 0.5}
+
+
+BUSH, RATED, CLIPS = 11.0, 10.0, 10.0
+"""Of the large toggle its thread (mm) and what it switches (A); the thickest plate that the device takes (mm)."""
+FAR = 4 / (2 * math.tan(math.radians(16 / 60) / 2))
+"""Where a capital of 4 mm is seen at 16 minutes of arc (mm): h = 2·d·tan(α/2), solved for d."""
+TRACE = {
+    "do": "add_reference", "id": "r", "module": "plate", "picture": "0" * 64, "width": 1600, "height": 1200,
+    "scale": {"start": {"x": 0, "y": 0}, "end": {"x": 1600, "y": 0}, "length": 160}, "x": 0, "y": 0,
+    "circles": [{"id": "c", "function": "f1",
+                 "points": [{"x": 800 + 61 * math.cos(t), "y": 600 + 61 * math.sin(t)} for t in (0.1, 1.6, 3.1, 4.6)]}],
+}  # fmt: skip
+LIMITS = [
+    Limit("brief.module-too-large", lambda v: made(plate(), module(x=v)), 0.3, False),
+    Limit("brief.modules-overlap", lambda v: made(plate(), neighbour(v)), 0.3, False),
+    Limit("brief.opening-uneven", lambda v: made(plate(), *opening("widths", 201, 201 + v)), 1.0, True),
+    Limit("brief.gap-tight", lambda v: made(plate(), {"do": "set_brief", "process": "hand", "gap": v}), 0.3, False),
+    # A bed of so much less 5 mm on either side, against 200 mm.
+    Limit("brief.bed-too-small", lambda v: made(plate(), machine(bed_width=210 - v, bed_height=140)), 0, True),
+    Limit(
+        "brief.too-thick",
+        lambda v: made(plate(), machine(depth=3), {"do": "edit_layer", "layer": "face", "thickness": v}),
+        3,
+        True,
+    ),
+    Limit(
+        "brief.sheet-too-small",
+        lambda v: made(
+            plate(), {"do": "add_stock", "material": "acrylic", "thickness": 2, "width": 200 - v, "height": 150}
+        ),
+        0,
+        True,
+    ),
+    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="AC")), 50, True),
+    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="DC")), 120, True),
+    Limit(
+        "brief.public-voltage",
+        lambda v: made(
+            plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="AC"), {"do": "set_environment", "public": True}
+        ),
+        25,
+        True,
+    ),
+    # The lever stands 22 mm out of the face.
+    Limit(
+        "brief.hits-in-front",
+        lambda v: made(
+            plate((TOGGLE, 100, 60)),
+            {
+                "do": "add_keepout",
+                "name": "w",
+                "side": "front",
+                "x": 90,
+                "y": 40,
+                "width": 50,
+                "height": 50,
+                "clear": v,
+            },
+        ),
+        catalogue()[TOGGLE].height,
+        False,
+        measured=lambda v: catalogue()[TOGGLE].height,
+    ),
+    Limit("face.too-deep", lambda v: plate((BUTTON, 60, 60), depth=v), 58, False, measured=lambda v: 58),
+    Limit("face.legend-small", seen_from, FAR, True, 8.0, measured=lambda v: 4.0),
+    Limit("face.trace-missed", lambda v: made(plate(("button-12", 80 + v, 60)), TRACE), 0.5, True),
+    Limit(
+        "face.pair-not-mirrored",
+        lambda v: made(
+            plate((TOGGLE, 60, 60), (TOGGLE, 150, 60)),
+            {"do": "pair", "first": "f1", "second": "f2"},
+            {"do": "move", "functions": ["f2"], "dx": v},
+        ),
+        0.01,
+        True,
+        0.008,
+    ),
+    # Off the detents by whatever is more than a twentieth of a degree.
+    Limit(
+        "face.legend-off-detents",
+        lambda v: made(
+            plate((ROTARY, 100, 60)),
+            fn(positions=["A", "B", "C"]),
+            {"do": "edit_legend", "function": "f1", "text": "R", "step": 30 + v},
+        ),
+        0.05,
+        True,
+        0.01,
+        lambda v: 30 + v,
+        30,
+    ),
+    # Threads: three layers of which the back is clamped, washer 0.8, nut 2.2, one turn of 1 mm; 11 mm long.
+    Limit(
+        "parts.bush-short",
+        lambda v: made(plate((TOGGLE, 60, 60)), {"do": "edit_layer", "layer": "back", "thickness": v}),
+        BUSH - 4.0,
+        True,
+        measured=lambda v: BUSH,
+    ),
+    Limit(
+        "parts.nut-too-high",
+        lambda v: made(plate((TOGGLE, 60, 60)), {"do": "edit_layer", "layer": "diffuser", "thickness": v}),
+        3.0,
+        False,
+        measured=lambda v: 3.0,
+    ),
+    Limit(
+        "parts.pocket-floor",
+        lambda v: made(plate((TOGGLE, 60, 60)), {"do": "set_pocket", "function": "f1", "depth": v}),
+        2.0,
+        True,
+        measured=lambda v: 3 - v,
+        needed=1.0,
+    ),
+    Limit(
+        "parts.hole-tight",
+        lambda v: made(
+            plate((ROTARY, 60, 60)),
+            *own_part(ROTARY, {"of": "bush", "values": [9.0]}),
+            {
+                "do": "edit_part",
+                "part": "my-part-1",
+                "cutout": {
+                    "kind": "path",
+                    "points": [{"x": a * v / 2, "y": b * v / 2} for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))],
+                },
+            },
+        ),
+        9.0,
+        False,
+    ),
+    Limit(
+        "parts.readings-disagree",
+        lambda v: made(plate((ROTARY, 60, 60)), *own_part(ROTARY, {"of": "bush", "values": [9.5, 9.5 + v]})),
+        0.10,
+        True,
+    ),
+    Limit(
+        "parts.differs-from-sheet",
+        lambda v: made(plate((ROTARY, 60, 60)), *own_part(ROTARY, {"of": "bush", "values": [9.53 + v]})),
+        0.25,
+        True,
+    ),
+    Limit(
+        "parts.overloaded",
+        lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=12, amps=v)),
+        RATED,
+        True,
+    ),
+    Limit(
+        "parts.breaker-rating",
+        lambda v: made(plate(("breaker-5", 60, 60)), fn(amps=v)),
+        4.0,
+        True,
+        measured=lambda v: 5.0,
+    ),
+    Limit(
+        "parts.sheet-range",
+        lambda v: made(plate(("device-bought", 60, 60)), {"do": "edit_layer", "layer": "back", "thickness": v}),
+        CLIPS - 5,
+        True,
+        measured=lambda v: 5 + v,
+    ),
+    Limit(
+        "parts.way-up",
+        lambda v: made(plate((READOUT, 100, 60)), {"do": "turn", "functions": ["f1"], "by": v}),
+        0.01,
+        True,
+        0.009,
+    ),
+]
+
+
+@pytest.mark.parametrize("limit", LIMITS, ids=[f"{entry.code} {n}" for n, entry in enumerate(LIMITS)])
+def test_one_figure(limit: Limit) -> None:
+    way = 1 if limit.most else -1
+    assert found(limit.build(limit.at - way * limit.step), limit.code) == []
+    outside = limit.at + way * limit.step
+    finding = found(limit.build(outside), limit.code)[0]
+    assert finding.measured
+    assert finding.measured.value == pytest.approx(limit.measured(outside), abs=0.011)
+    if limit.needed is not None:
+        assert finding.needed
+        assert finding.needed.value == pytest.approx(limit.needed, abs=0.011)
+
+
+# ---- What is judged by words and by number --------------------------------------------------------------------------
+
+TWO = plate((TOGGLE, 50, 60), (TOGGLE, 120, 60))
+ONE = plate((TOGGLE, 60, 60))
+STOP = plate(("emergency-stop-22", 100, 60))
+FOUR = plate(*((TOGGLE, 30.0 + 40 * n, 60.0) for n in range(4)))
+FIVE = {"do": "add_stock", "material": "acrylic", "thickness": 2, "width": 210, "height": 130}
+
+
+def each(*names: str, field: str) -> list[Raw]:
+    return [{"do": "edit_function", "function": f"f{n}", field: name} for n, name in enumerate(names, 1)]
+
+
+def procedure(*steps: int) -> Raw:
+    return {"do": "add_procedure", "name": "P", "steps": [f"f{n}" for n in steps]}
+
+
+def seat(knee: float) -> Design:
+    return made(plate((BUTTON, 100, 30), pitch=20), {"do": "set_seat", "edge_height": 700, "knee_height": knee,
+                                                      "knee_reach": 40, "clear": 20})  # fmt: skip
+
+
+def loads(amps: float, *more: Raw) -> Design:
+    return made(TWO, fn(volts=12, amps=amps, bus="Main"), *more)
+
+
+def written(kind: str, x: float) -> Design:
+    graphic = {"do": "add_graphic", "module": "plate", "kind": kind, "text": "I", "x": x, "y": 60}
+    return made(plate((LED, 60, 60)), graphic)
+
+
+def named(text: str, *more: Raw) -> Design:
+    return made(ONE, {"do": "edit_legend", "function": "f1", "text": text}, *more)
+
+
+SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
+    "brief.control-idle": lambda: (TWO, made(TWO, *each("a", "b", field="event"))),
+    "brief.emergency-undeclared": lambda: (STOP, made(STOP, fn(stop_role="real"))),
+    "brief.event-unmade": lambda: (
+        made(plate((LED, 60, 60)), fn(event="doors")),
+        made(plate((LED, 60, 60), (BUTTON, 120, 60)), *each("doors", "doors", field="event")),
+    ),
+    "brief.event-unseen": lambda: (
+        made(plate((BUTTON, 60, 60)), fn(event="doors")),
+        made(plate((BUTTON, 60, 60)), fn(event="doors", indicator="lamp")),
+    ),
+    "brief.forgotten": lambda: (made(FOUR, {"do": "set_brief", "kind": "machine"}), plate()),
+    "brief.irreversible-unguarded": lambda: (
+        made(ONE, fn(risk="guarded")),
+        made(plate(("toggle-guarded", 60, 60)), fn(risk="guarded")),
+    ),
+    "brief.knee-clearance": lambda: (seat(690), seat(600)),
+    "brief.load-unprotected": lambda: (
+        loads(3),
+        loads(
+            3,
+            {"do": "add_function", "id": "b", "name": "B", "want": "breaker 5 A"},
+            {"do": "edit_function", "function": "b", "bus": "Main"},
+        ),
+    ),
+    "brief.material-weather": lambda: (
+        made(ONE, {"do": "set_environment", "wet": True}, {"do": "edit_layer", "layer": "back", "material": "mdf"}),
+        made(ONE, {"do": "set_environment", "wet": True}),
+    ),
+    "brief.no-part": lambda: (made(plate(), {"do": "add_function", "name": "Gong"}), ONE),
+    "brief.sharp-corner": lambda: (
+        made(plate(), {"do": "set_environment", "public": True}),
+        made(plate(), {"do": "set_environment", "public": True}, module(outline=rectangle(200, 120, 2))),
+    ),
+    "brief.source-incomplete": lambda: (
+        made(plate(), {"do": "add_function", "name": "Battery", "want": "source"}),
+        plate(),
+    ),
+    "brief.stock-short": lambda: (
+        made(plate(), {**FIVE, "thickness": 3}),
+        made(plate(), {**FIVE, "count": 1}, {**FIVE, "thickness": 3, "count": 2}),
+    ),
+    "brief.thin-and-brittle": lambda: (
+        made(
+            plate(),
+            {"do": "set_environment", "public": True},
+            {"do": "set_school", "school": "acrylic"},
+            {"do": "edit_layer", "layer": "face", "thickness": 2.9},
+        ),
+        made(plate(), {"do": "set_environment", "public": True}, {"do": "set_school", "school": "acrylic"}),
+    ),
+    "cut.unsafe-material": lambda: (made(ONE, {"do": "edit_layer", "layer": "back", "material": "pvc"}), ONE),
+    "face.bus-scattered": lambda: (
+        made(FOUR, *each("A", "B", "A", "B", field="bus")),
+        made(FOUR, *each("A", "A", "B", "B", field="bus")),
+    ),
+    "face.emergency-out-of-reach": lambda: (
+        made(STOP, {"do": "set_brief", "eye_distance": 900, "eye_height": 200}),
+        made(STOP, {"do": "set_brief", "eye_distance": 500, "eye_height": 200}),
+    ),
+    "face.graphic-clash": lambda: (written("text", 66), written("text", 80)),
+    "face.hand-wrong-side": lambda: (made(ONE, fn(hand="right")), made(ONE, fn(hand="left"))),
+    "face.legend-at-seam": lambda: (
+        made(
+            plate((LED, 193.5, 60), commands=()),
+            neighbour(0.4),
+            {"do": "edit_legend", "function": "f1", "text": "WIDE"},
+        ),
+        made(plate((LED, 180, 60)), neighbour(0.4), {"do": "edit_legend", "function": "f1", "text": "WIDE"}),
+    ),
+    "face.legend-covered": lambda: (
+        made(plate((TOGGLE, 60, 60), (BUTTON, 60, 88)), {"do": "edit_legend", "function": "f1", "text": "LIGHTS"}),
+        named("LIGHTS"),
+    ),
+    "face.legend-missing": lambda: (plate((ROTARY, 100, 60)), made(plate((ROTARY, 100, 60)), fn(positions=["A", "B"]))),
+    "face.no-legend": lambda: (made(ONE, {"do": "remove_legend", "function": "f1"}), ONE),
+    "face.not-in-font": lambda: (named("λAMP"), named("LAMP")),
+    "face.not-placed": lambda: (made(ONE, {"do": "remove", "functions": ["f1"]}), ONE),
+    "face.off-ways-differ": lambda: (
+        made(FOUR, *each("G", "G", "G", "G", field="group"), {"do": "turn", "functions": ["f3"], "by": 180}),
+        made(FOUR, *each("G", "G", "G", "G", field="group")),
+    ),
+    "face.placard-covered": lambda: (written("placard", 66), written("placard", 100)),
+    "face.sweep-broken": lambda: (made(FOUR, procedure(1, 3, 2, 4)), made(FOUR, procedure(1, 2, 3, 4))),
+    "parts.dazzles": lambda: (made(plate(("led-3-bare", 60, 60)), {"do": "set_environment", "dark": True}), ONE),
+    "parts.digits-hidden": lambda: (
+        made(plate((READOUT, 60, 60)), fn(digits=3)),
+        made(plate((READOUT, 60, 60)), fn(digits=4)),
+    ),
+    "parts.emergency-kind": lambda: (made(plate((BUTTON, 60, 60)), fn(name="Emergency stop", risk="emergency")), STOP),
+    "parts.not-sealed": lambda: (made(ONE, {"do": "set_environment", "wet": True}), ONE),
+    "parts.positions-short": lambda: (
+        made(plate(("rotary-8", 60, 60)), {"do": "remove", "functions": ["f1"]}, fn(positions=list("ABCDEFGHI"))),
+        made(plate(("rotary-8", 60, 60)), {"do": "remove", "functions": ["f1"]}, fn(positions=list("ABCDEFGH"))),
+    ),
+    "parts.sample-first": lambda: (plate((LED, 50, 60), (LED, 100, 60)), plate((LED, 50, 60))),
+    "parts.spares-short": lambda: (
+        made(plate(("caption-two-lamp", 60, 60)), {"do": "set_on_hand", "part": "caption-two-lamp", "count": 1}),
+        made(plate(("caption-two-lamp", 60, 60)), {"do": "set_on_hand", "part": "caption-two-lamp", "count": 2}),
+    ),
+    "parts.state-unseen": lambda: (plate(("button-22-latching", 60, 60)), plate((BUTTON, 60, 60))),
+    "parts.too-hot": lambda: (
+        made(plate(("display-16x2", 90, 60)), {"do": "set_environment", "heat": True}),
+        plate(("display-16x2", 90, 60)),
+    ),
+    "parts.transistor-on-ac": lambda: (
+        made(ONE, fn(volts=24, amps=1, current="AC", through="transistor")),
+        made(ONE, fn(volts=24, amps=1, through="transistor")),
+    ),
+    "parts.unmeasured": lambda: (ONE, plate()),
+    "parts.washed-out": lambda: (
+        made(plate((LED, 60, 60)), {"do": "set_environment", "sun": True}),
+        plate((LED, 60, 60)),
+    ),
+    "wire.emergency-hard-wired": lambda: (STOP, ONE),
+    "wire.no-pin": lambda: (ONE, plate()),
+    "wire.pin-left-over": lambda: (
+        made(
+            ONE,
+            {"do": "add_controller", "board": "atmega328p"},
+            {"do": "pin", "line": "f1.on", "controller": "atmega328p-1", "pin": "7"},
+            {"do": "remove", "functions": ["f1"]},
+        ),
+        made(
+            ONE,
+            {"do": "add_controller", "board": "atmega328p"},
+            {"do": "pin", "line": "f1.on", "controller": "atmega328p-1", "pin": "7"},
+        ),
+    ),
+    "wire.pin-incapable": lambda: (
+        made(
+            plate(("potentiometer", 60, 60)),
+            {"do": "add_controller", "board": "atmega328p"},
+            {"do": "pin", "line": "f1.wiper", "controller": "atmega328p-1", "pin": "7"},
+        ),
+        made(
+            plate(("potentiometer", 60, 60)),
+            {"do": "add_controller", "board": "atmega328p"},
+            {"do": "pin", "line": "f1.wiper", "controller": "atmega328p-1", "pin": "A0"},
+        ),
+    ),
+}
+
+
+@pytest.mark.parametrize("code", SPOKEN)
+def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
+    spoken, silent = SPOKEN[code]()
+    assert found(spoken, code)
+    assert found(silent, code) == []
+
+
+ELSEWHERE = {
+    "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
+    "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
+    "wire.chip-current": "test_a_chip_is_planned_with_150_and_never_carries_over_200_milliamperes",
+    "wire.pin-current": "test_a_pin_is_planned_with_20_and_never_carries_over_40_milliamperes",
+    "wire.port-current": "test_ports_that_share_a_limit_are_not_crowded",
+    "wire.reserve": "test_the_checks_of_the_wire_station_speak",
+}
+"""Checks whose figures are tried on both sides of their limit by a test of their own, beside what they are made of."""
+
+
+def test_no_check_is_left_out() -> None:
+    here = {*(p.code for p in PAIRS), *(entry.code for entry in LIMITS), *SPOKEN, "face.off-module", "face.keep-out"}
+    assert {c.code for c in all_checks()} - here - set(ELSEWHERE) == set()
+    assert here | set(ELSEWHERE) <= {c.code for c in all_checks()}
