@@ -332,3 +332,20 @@ def test_a_body_is_turned_with_its_part_in_the_side_view(turn: float) -> None:
     body = affinity.rotate(box(-9, -14.5, 9, 14.5), turn, origin=(0, 0))
     assert max(y for _, y in corners) - min(y for _, y in corners) == pytest.approx(body.bounds[3] - body.bounds[1])
     assert min(y for _, y in corners) == pytest.approx(60.5 + body.bounds[1])
+
+
+@pytest.mark.parametrize(
+    ("apart", "inset", "measured"),
+    [(0.3, 0.0, None), (0.28, 0.0, 0.28), (-3.0, 0.0, -3.0), (5.0, -2.0, None), (4.2, -2.0, 0.2), (3.0, -2.0, -1.0)],
+)
+def test_the_seam_between_two_modules_is_one_gap_and_plates_that_reach_over_count(
+    apart: float, inset: float, measured: float | None
+) -> None:
+    # The fit gap is 0.3 mm: once between two modules, not once for each. A face 2 mm larger all round takes 4 of it.
+    second = AddModule(id="next", name="Next", outline=RectOutline(width=60, height=120), x=200.5 + apart, y=0.5)
+    design = plate(commands=(second, EditLayer(layer="face", inset=inset)))
+    findings = found(design, "brief.modules-overlap")
+    assert [round(f.measured.value, 6) for f in findings if f.measured] == ([measured] if measured is not None else [])
+    assert all(f.needed and f.needed.value == 0.3 for f in findings)
+    for finding in findings:
+        assert found(settled(design, finding), "brief.modules-overlap") == []

@@ -15,7 +15,7 @@ from wingboard.core.changes.commands.layers import AddFeature, EditLayer, Remove
 from wingboard.core.changes.commands.modules import AddModule, RemoveModule, ResizeModule
 from wingboard.core.changes.schools import SCHOOLS
 from wingboard.core.cut.scenes import module_scenes
-from wingboard.core.geometry.outline import area_of
+from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design, write_design
@@ -97,8 +97,14 @@ def test_a_layer_with_its_edge_inside_the_modules_is_cut_so_and_judged_so(outlin
     wanted = area_of(outline.loop()).buffer(-inset, join_style="mitre")
     assert module.area_of(back).symmetric_difference(wanted).area < 2e-4 * wanted.area
     assert module.area_of(module.plates[0]).equals(module.area)
-    (item,) = module_scenes(Resolved(design), module)["back"].of("outline")
-    assert item.path == module.loop_of(back)
+    scene = module_scenes(Resolved(design), module)["back"]
+    (item,) = scene.of("outline")
+    out = max(0.0, -inset)  # a plate that reaches beyond the module has its own corner for origin
+    assert item.path == moved(module.loop_of(back), out, out)
+    assert (scene.width, scene.height) == pytest.approx((module.size[0] + 2 * out, module.size[1] + 2 * out))
+    (hole,) = [i.circle for i in scene.of("inner") if i.label.startswith("F1")]
+    assert hole
+    assert (hole.x, hole.y) == pytest.approx((100 + out, 20 + out))
     edge = 20 - 22.3 / 2 - inset  # from the hole's rim to the back's lower edge, by hand
     near = [*found(design, "face.bridge-thin"), *found(design, "face.off-module")]
     margins = [f.measured.value for f in near if f.measured and f.subjects == ("f1",)]

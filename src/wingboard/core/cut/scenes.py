@@ -19,7 +19,8 @@ from wingboard.core.resolved.placed import Placed
 
 
 def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
-    """Everything to make on one layer of a module, seen from the front, origin at the module's lower left corner.
+    """Everything to make on one layer of a module, seen from the front, origin at the module's lower left corner, or
+    at the layer's own where that reaches beyond.
 
     Openings go through (``inner``) unless cut from behind to a depth (``pocket``); words are engraved on the face.
     """
@@ -31,7 +32,9 @@ def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
     items += _through([cut for cut in cuts if cut.depth is None], names)
     items.append(Item("outline", module.loop_of(layer), module.module.name))
-    return _scene(r, module, layer.name, layer.thickness, tuple(items))
+    scene = _scene(r, module, layer.name, layer.thickness, tuple(items))
+    x0, y0, x1, y1 = module.area_of(layer).bounds
+    return scene.with_margins(min(0.0, x0), min(0.0, y0), max(scene.width, x1), max(scene.height, y1))
 
 
 def lettering_items(r: Resolved, module: ResolvedModule) -> list[Item]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from wingboard.core.geometry.outline import Loop, Vertex, mirrored
+from wingboard.core.geometry.outline import Loop, Vertex, mirrored, moved
 
 Operation = Literal["engrave", "pocket", "inner", "outline"]
 OPERATIONS: tuple[Operation, ...] = ("engrave", "pocket", "inner", "outline")
@@ -55,6 +55,19 @@ class Scene(NamedTuple):
         """The items of one operation, in their order."""
         return tuple(item for item in self.items if item.operation == operation)
 
+    def with_margins(self, x0: float, y0: float, x1: float, y1: float) -> Scene:
+        """The scene with its sheet from (x0, y0) to (x1, y1), its origin moved to that sheet's lower left corner."""
+        if (x0, y0) == (0.0, 0.0):
+            return self._replace(width=x1, height=y1)
+        items = tuple(
+            item._replace(
+                path=_shifted(item.path, -x0, -y0),
+                drill=item.drill and item.drill._replace(x=item.drill.x - x0, y=item.drill.y - y0),
+            )
+            for item in self.items
+        )
+        return self._replace(width=x1 - x0, height=y1 - y0, items=items)
+
     def seen_from_behind(self) -> Scene:
         """The scene turned over, left for right; doing it twice gives the scene again."""
         items = tuple(
@@ -65,6 +78,12 @@ class Scene(NamedTuple):
             for item in self.items
         )
         return self._replace(items=items)
+
+
+def _shifted(path: CirclePath | Loop, dx: float, dy: float) -> CirclePath | Loop:
+    if isinstance(path, CirclePath):
+        return path._replace(x=path.x + dx, y=path.y + dy)
+    return moved(path, dx, dy)
 
 
 def _mirrored(path: CirclePath | Loop, width: float) -> CirclePath | Loop:

@@ -6,10 +6,11 @@ from functools import cached_property
 from typing import NamedTuple
 
 import shapely
+from shapely import affinity
 
 from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.outline import Loop, area_of
-from wingboard.core.geometry.rounded import disc
+from wingboard.core.geometry.rounded import disc, polygon
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.record.modules import MOST_FEATURES, MOST_LAYERS, MOST_SCREWS, Feature, Layer, Module
 from wingboard.core.record.shapes import Circle, Shape
@@ -67,6 +68,14 @@ class ResolvedModule:
     def area(self) -> shapely.Polygon:
         """The plate as a polygon."""
         return area_of(self.loop)
+
+    @cached_property
+    def extent_in_opening(self) -> shapely.Polygon:
+        """What any of its plates takes of the opening, seen from the front: one may reach beyond the module's edge."""
+        if all(layer.outline is None and layer.inset >= 0 for layer in self.plates):
+            return self.area_in_opening
+        whole = shapely.unary_union([self.area, *(self.area_of(layer) for layer in self.plates)])
+        return polygon(affinity.translate(whole, self.module.x, self.module.y))
 
     @cached_property
     def plates(self) -> tuple[Layer, ...]:

@@ -7,13 +7,14 @@ from functools import partial
 from itertools import combinations
 
 import shapely
-from shapely import affinity
 
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.modules import EditModule, ResizeModule
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.outline import area_of
+from wingboard.core.geometry.rounded import Rounded
+from wingboard.core.geometry.rounded import gap as gap_between
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.outlines import RectOutline
@@ -37,7 +38,7 @@ def module_too_large(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules nearer to the opening's edge than the fit gap."""
     opening, gap = area_of(fitting_opening(r.design.brief).loop()), r.design.brief.gap
     for module in r.modules.values():
-        placed = affinity.translate(module.area, module.module.x, module.module.y)
+        placed = module.area_in_opening
         margin = _margin(placed, opening)
         if margin < gap - VISIBLE:
             x0, y0, x1, y1 = module.area.bounds
@@ -83,7 +84,7 @@ def _fitted(module: ResolvedModule, opening: shapely.Polygon, gap: float) -> Fix
     "brief.modules-overlap",
     severity="must",
     title="Modules over each other",
-    measures="between two modules in the opening",
+    measures="between two modules in the opening; negative where one is over the other",
     source=GAP,
     fixes="moves the second module aside",
     reads=("brief", "modules", "stack", "workshop", "limits"),
@@ -92,12 +93,12 @@ def modules_overlap(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pairs of modules nearer than the fit gap."""
     gap = r.design.brief.gap
     for a, b in combinations(r.modules.values(), 2):
-        first = affinity.translate(a.area, a.module.x, a.module.y)
-        second = affinity.translate(b.area, b.module.x, b.module.y)
-        apart = float(first.distance(second)) if not first.intersects(second) else 0.0
+        first, second = a.extent_in_opening, b.extent_in_opening
+        apart = gap_between(Rounded(first, 0.0), Rounded(second, 0.0))
         if apart < gap - VISIBLE:
             left, right = (a, b) if first.bounds[0] <= second.bounds[0] else (b, a)
-            x = left.module.x + left.area.bounds[2] - right.area.bounds[0] + gap
+            beyond = max(left.extent_in_opening.bounds[2], left.area_in_opening.bounds[2])
+            x = right.module.x + beyond - right.extent_in_opening.bounds[0] + gap
             yield rule.finding(
                 a.module.id,
                 b.module.id,
