@@ -77,8 +77,9 @@ def _named(
             named[f"{name}-from-behind.svg"] = (write_svg, behind)
             named[f"{name}-from-behind.dxf"] = (_dxf, behind)
     first = next(iter(scenes.values()))
-    engraved = next((scenes[layer.id].of("engrave") for layer in module.plates if layer.role == "face"), None)
-    face = mockup_face(r, module, engraved)
+    drawn = next((scenes[layer.id] for layer in module.plates if layer.role == "face"), None)
+    reusable = drawn is not None and (drawn.width, drawn.height) == module.size  # else it has an origin of its own
+    face = mockup_face(r, module, drawn.of("engrave") if drawn is not None and reusable else None)
     rear = mockup_rear(r, module)
     left = tuple(str(line) for line in unsettled(findings))
     for paper in PAPERS:

@@ -1,4 +1,4 @@
-"""Two outlines that overlap, made one: lines stay lines and arcs stay arcs."""
+"""Two outlines that overlap, made one: lines stay lines, and arcs stay arcs unless two of them all but coincide."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from itertools import pairwise
 import shapely
 
 from wingboard.core.geometry.edges import Edge, edges_of
-from wingboard.core.geometry.outline import Loop, Vertex, area_of
+from wingboard.core.geometry.outline import SAG, Loop, Vertex, area_of
 
 NEAR = 1e-6
 """Ends nearer than this (mm) are one point."""
@@ -26,13 +26,15 @@ def joined(a: Loop, b: Loop) -> Loop | None:
     if not isinstance(union, shapely.Polygon) or union.interiors or shapely.intersection(one, other).area <= 0:
         return None
     for outer, whole, inner in ((one, a, other), (other, b, one)):
-        if outer.buffer(NEAR).covers(inner):
+        if outer.buffer(2 * SAG).covers(inner):
             return whole
     pieces = [*_outside(a, b, other, union), *_outside(b, a, one)]
     loop = _strung(pieces)
-    if loop is None or abs(area_of(loop).area - union.area) > AGREES * union.area:
-        return None
-    return loop
+    if loop is not None and abs(area_of(loop).area - union.area) <= AGREES * union.area:
+        return loop
+    # Two arcs that all but coincide: where they part cannot be told, so that the outline is of straight pieces.
+    straight = union.simplify(SAG).normalize().exterior.coords
+    return tuple(Vertex(x, y) for x, y in reversed(straight[1:]))
 
 
 def _outside(
