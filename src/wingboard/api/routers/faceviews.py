@@ -196,7 +196,7 @@ def _sweep(sweep: Sweep) -> SweepView:
 
 
 def _body(r: Resolved, p: Placed) -> BodyView:
-    cable, depth = cable_room(p), p.depth
+    cable, depth = cable_room(p), r.modules[p.place.module].depth(p)
     pieces = [p.frame.shape(s.outline()).drawn() for s in p.behind]
     drawn = shapely.unary_union(pieces)
     return BodyView(

@@ -9,6 +9,7 @@ import shapely
 
 from wingboard.core.geometry.edges import Edge, edges_of
 from wingboard.core.geometry.outline import SAG, Loop, Vertex, area_of
+from wingboard.core.geometry.rounded import polygon
 
 NEAR = 1e-6
 """Ends nearer than this (mm) are one point."""
@@ -33,7 +34,7 @@ def joined(a: Loop, b: Loop) -> Loop | None:
     if loop is not None and abs(area_of(loop).area - union.area) <= AGREES * union.area:
         return loop
     # Two arcs that all but coincide: where they part cannot be told, so that the outline is of straight pieces.
-    straight = union.simplify(SAG).normalize().exterior.coords
+    straight = polygon(union.simplify(SAG).normalize()).exterior.coords
     return tuple(Vertex(x, y) for x, y in reversed(straight[1:]))
 
 

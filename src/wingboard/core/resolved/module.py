@@ -148,6 +148,10 @@ class ResolvedModule:
         """The opening added by hand that has an owner number."""
         return self._added[self._first_screw - owner - len(self.fixings)]
 
+    def depth(self, placed: Placed) -> float:
+        """How far (mm) a part reaches behind the panel's front surface, wires' bend included."""
+        return max((body.z1 for body in self.templates.bodies(placed)), default=self.thickness)
+
     def is_screw(self, owner: int) -> bool:
         """Whether a shape belongs to a screw."""
         return owner in self.screw_numbers

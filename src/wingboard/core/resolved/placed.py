@@ -16,7 +16,6 @@ from wingboard.core.resolved.profile import (
     behind,
     clamped,
     cutouts,
-    depth_behind_front,
     nut_layer,
     thread_needed,
 )
@@ -43,11 +42,6 @@ class Placed(NamedTuple):
     def behind(self) -> tuple[Seated, ...]:
         """What it takes behind the plate, by depth, not turned."""
         return behind(self.part, self.stack, self.function.pocket)
-
-    @property
-    def depth(self) -> float:
-        """How far (mm) it reaches behind the panel's front surface, wires' bend included."""
-        return depth_behind_front(self.part, self.stack, self.function.pocket)
 
     @property
     def clamped(self) -> float:

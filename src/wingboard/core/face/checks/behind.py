@@ -64,12 +64,13 @@ def too_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
     free = r.design.brief.depth
     for module in r.modules.values():
         for placed in module.placed:
-            if placed.depth > free + VISIBLE:
+            depth = module.depth(placed)
+            if depth > free + VISIBLE:
                 yield rule.finding(
                     placed.function.id,
                     detail=f"{placed.function.name} in the free depth of the opening",
                     spot=at(module, placed.place.x, placed.place.y),
-                    measured=Measure(value=placed.depth),
+                    measured=Measure(value=depth),
                     needed=Measure(value=free),
                     most=True,
                 )
