@@ -96,6 +96,20 @@ class _Nobody:
         """Never called."""
 
 
+class Try(NamedTuple):
+    """How far the chips may be loaded, by the limit's name, and what is said meanwhile (a share done, in words)."""
+
+    done: float
+    words: str
+    ceiling: str
+
+
+TRIES = (
+    Try(0.0, "Trying to fit everything", "chip-current"),
+    Try(0.3, "More current than one plans with; trying up to what the chips carry", "chip-current-most"),
+)
+
+
 def solve(
     r: Resolved,
     keep: bool = True,
@@ -105,7 +119,8 @@ def solve(
 ) -> Solution:
     """Give pins to the lines of a design.
 
-    Pins set by hand are always honoured, even those that cannot do what is asked (a check says so).
+    Pins set by hand are always honoured, even those that cannot do what is asked (a check says so). Chips are loaded as
+    one plans them, or, where not everything fits so, up to what they ever carry (a check says that too).
 
     :param keep: leave pins that were solved before and still serve where they are.
     :param seconds: time limit; the best found by then is returned with its bound.
@@ -115,12 +130,13 @@ def solve(
     """
     controllers = (*r.design.controllers, *extra)
     follower = watch or _Nobody()
-    follower.report(0.0, "Trying to fit everything")
-    whole = _Problem(r, keep, controllers, everything=True).solved(seconds, follower)
-    if whole is not None or follower.stopped():
-        return whole or Solution((), (), False, float("inf"), 0.0)
-    follower.report(0.5, "Not everything fits; leaving out as little as possible")
-    found = _Problem(r, keep, controllers, everything=False).solved(seconds, follower)
+    for done, words, ceiling in TRIES:
+        follower.report(done, words)
+        whole = _Problem(r, keep, controllers, ceiling, everything=True).solved(seconds, follower)
+        if whole is not None or follower.stopped():
+            return whole or Solution((), (), False, float("inf"), 0.0)
+    follower.report(0.6, "Not everything fits; leaving out as little as possible")
+    found = _Problem(r, keep, controllers, TRIES[-1].ceiling, everything=False).solved(seconds, follower)
     return found or Solution((), (), False, float("inf"), 0.0)
 
 
@@ -137,8 +153,12 @@ class Alike(NamedTuple):
 class _Problem:
     """One model; with ``everything`` each function must get its pins, which makes for a much tighter bound."""
 
-    def __init__(self, r: Resolved, keep: bool, controllers: Sequence[Controller], everything: bool) -> None:
+    def __init__(
+        self, r: Resolved, keep: bool, controllers: Sequence[Controller], ceiling: str, everything: bool
+    ) -> None:
+        """:param ceiling: the limit of a chip's current; :param everything: leave no function out."""
         self.r = r
+        self.ceiling = ceiling
         self.everything = everything
         self.controllers = controllers
         self.lines = lines(r)
@@ -263,7 +283,7 @@ class _Problem:
         """Tenths of a milliampere that the chip may still carry."""
         by_id = {s.id: s for s in self.lines}
         drawn = sum(_tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
-        return max(0, round(limit(self.r.design, "chip-current") * 10_000) - drawn)
+        return max(0, round(limit(self.r.design, self.ceiling) * 10_000) - drawn)
 
     def _currents(self) -> None:
         for controller in self.controllers:
