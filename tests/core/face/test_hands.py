@@ -69,7 +69,7 @@ def test_words_too_small_for_the_eye_are_said_and_set_larger() -> None:
     assert found(settled(design, finding), "face.legend-small") == []
     assert found(plate(("rotary-12", 60, 60)), "face.legend-small") == []
     lens = plate(("caption-two-lamp", 60, 60), commands=(far,))
-    (small,) = found(lens, "face.legend-small")
+    (small,) = found(lens, "face.lens-small")
     assert offered(lens, small) is None
 
 

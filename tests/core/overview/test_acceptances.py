@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from building import found, plate
+from wingboard.core.changes.commands.brief import SetBrief
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import AcceptFinding, RetractAcceptance
 from wingboard.core.changes.commands.layers import EditLayer
@@ -64,6 +65,16 @@ def test_accepting_one_without_a_legend_never_accepts_another(desk: Desk) -> Non
     ours = next(f for f in session.state.findings if f.code == "face.no-legend" and "f2" in f.subjects)
     session.do(RetractAcceptance(finding=ours.id))
     assert session.left("face.no-legend") == [("f2",)]
+
+
+def test_small_words_accepted_on_one_control_are_not_accepted_on_the_next(desk: Desk) -> None:
+    session = Session(desk, desk.add(plate(("button-22", 40, 60)), "Far away"))
+    session.do(SetBrief(eye_distance=1200, eye_height=0))
+    assert session.left("face.legend-small") == [("f1",)]
+    session.accept("face.legend-small", "nobody reads it from there")
+    session.do(AddFunction(id="z", name="Z"), ChoosePart(function="z", part="button-22"))
+    session.do(PlacePart(function="z", module="plate", x=140, y=60))
+    assert session.left("face.legend-small") == [("z",)]
 
 
 def test_placing_an_unrelated_part_loses_no_acceptance(desk: Desk) -> None:

@@ -356,6 +356,14 @@ LIMITS = [
     ),
     Limit("face.too-deep", lambda v: plate((BUTTON, 60, 60), depth=v), 58, False, measured=lambda v: 58),
     Limit("face.legend-small", seen_from, FAR, True, 8.0, measured=lambda v: 4.0),
+    Limit(
+        "face.lens-small",
+        lambda v: made(plate(("caption-two-lamp", 100, 60)), {"do": "set_brief", "eye_distance": v, "eye_height": 0}),
+        FAR * 3 / 4,  # words on a lens are 3 mm high
+        True,
+        8.0,
+        measured=lambda v: 3.0,
+    ),
     Limit("face.trace-missed", lambda v: made(plate(("button-12", 80 + v, 60)), TRACE), 0.5, True),
     Limit(
         "face.pair-not-mirrored",

@@ -16,6 +16,17 @@ from wingboard.core.resolved.design import Resolved
 
 FixOver = Callable[[Sequence[Function]], Fix | None]
 """What proposes a fix for some of the functions that a finding is over."""
+
+
+class Figures(NamedTuple):
+    """What a finding over many functions says where it is not how many they are."""
+
+    detail: str
+    measured: Measure
+    needed: Measure
+
+
+FiguresOver = Callable[[Sequence[Function]], Figures]
 Generator = Callable[[Resolved, "Check"], Iterator[Finding]]
 
 
@@ -73,10 +84,16 @@ class Check(NamedTuple):
         return found.with_maker((lambda: fix) if isinstance(fix, Fix) else fix)
 
     def over(
-        self, r: Resolved, functions: Sequence[Function], unit: str, fix: FixOver | None = None
+        self,
+        r: Resolved,
+        functions: Sequence[Function],
+        unit: str = "",
+        fix: FixOver | None = None,
+        figures: FiguresOver | None = None,
     ) -> Iterator[Finding]:
         """One finding over many functions: how many, the first four by name; none over no function.
 
+        :param unit: of how many they are; :param figures: what to say of some of them instead.
         Those that were accepted are told apart, as they were accepted: a new one is never accepted with them. A check
         that uses this reads ``accepted``.
         """
@@ -86,17 +103,21 @@ class Check(NamedTuple):
                 mine = [f for f in left if f.id in acceptance.subjects]
                 left = [f for f in left if f not in mine]
                 if mine:
-                    yield self._over(mine, unit, None).model_copy(update={"id": acceptance.finding})
+                    yield self._over(mine, unit, None, figures).model_copy(update={"id": acceptance.finding})
         if left:
-            yield self._over(left, unit, fix)
+            yield self._over(left, unit, fix, figures)
 
-    def _over(self, functions: Sequence[Function], unit: str, fix: FixOver | None) -> Finding:
+    def _over(
+        self, functions: Sequence[Function], unit: str, fix: FixOver | None, figures: FiguresOver | None
+    ) -> Finding:
         names = ", ".join(f.name for f in functions[:4]) + (" …" if len(functions) > 4 else "")
+        counted = Figures(names, Measure(value=len(functions), unit=unit), Measure(value=0, unit=unit))
+        said = figures(functions) if figures else counted
         found = self.finding(
-            detail=names,
-            measured=Measure(value=len(functions), unit=unit),
-            needed=Measure(value=0, unit=unit),
-            most=True,
+            detail=said.detail,
+            measured=said.measured,
+            needed=said.needed,
+            most=figures is None,
             fix=None if fix is None else lambda: fix(functions),
         )
         return found.model_copy(update={"subjects": tuple(f.id for f in functions)})

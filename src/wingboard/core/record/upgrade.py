@@ -134,7 +134,18 @@ def _to_4(document: Document) -> Document:
     made = {**document, "version": 4}
     if "parts" in made:
         made["parts"] = _each(made["parts"], _part_to_4)
+    if "accepted" in made:
+        made["accepted"] = _each(made["accepted"], _acceptance_to_4)
     return made
+
+
+SPLIT = {"face.legend-small:face": "face.legend-small", "face.legend-small:lens": "face.lens-small"}
+"""Findings that one check made of two kinds, and the checks that make them now."""
+
+
+def _acceptance_to_4(acceptance: Document) -> Document:
+    finding = acceptance.get("finding")
+    return {**acceptance, "finding": SPLIT.get(finding, finding)} if isinstance(finding, str) else acceptance
 
 
 BUS = {"SDA": "sda", "SCL": "scl", "SCK": "sck", "MOSI": "mosi", "MISO": "miso"}

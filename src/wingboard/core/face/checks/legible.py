@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
-from functools import partial
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
@@ -19,9 +18,10 @@ from wingboard.core.face.reference import traced_holes
 from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
-from wingboard.core.findings.registry import Check, check
+from wingboard.core.findings.registry import Check, Figures, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Function
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 
@@ -47,43 +47,63 @@ def words_missing(r: Resolved, rule: Check) -> Iterator[Finding]:
     yield from rule.over(r, bare, unit="without words")
 
 
+SEEN = Source(kind="memory", note="MIL-STD-1472: 16 minutes of arc; 3.3 mm at 710 mm")
+BY_DISTANCE = "cap height, against 2·d·tan(α/2) at the eye's distance, over cos φ where the panel is seen aslant"
+
+
 @check(
     "face.legend-small",
     severity="judge",
     title="Too small to read",
-    measures="cap height, against 2·d·tan(α/2) at the eye's distance, over cos φ where the panel is seen aslant",
+    measures=BY_DISTANCE,
     limits=("legend-angle",),
-    source=Source(kind="memory", note="MIL-STD-1472: 16 minutes of arc; 3.3 mm at 710 mm"),
+    source=SEEN,
     fixes="sets all words larger",
+    reads=(*FACETS, "accepted"),
 )
 def legend_small(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Words that the eye, where the brief has it, cannot read: on the face, and on lenses."""
+    """Words on the face that the eye, where the brief has it, cannot read."""
+    yield from _too_small(r, rule, inside=False)
+
+
+@check(
+    "face.lens-small",
+    severity="judge",
+    title="Too small to read on its lens",
+    measures=BY_DISTANCE,
+    limits=("legend-angle",),
+    source=SEEN,
+    reads=(*FACETS, "accepted"),
+)
+def lens_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Words on lenses that the eye cannot read: fewer letters, or a larger lens."""
+    yield from _too_small(r, rule, inside=True)
+
+
+def _too_small(r: Resolved, rule: Check, inside: bool) -> Iterator[Finding]:
     seen = sight(r)
     if seen is None:
         return
     need = cap_needed(seen, rule.limit(r.design))
-    for inside, where in ((False, "on the face"), (True, "on lenses")):
-        small = _smaller(r, need, inside)
-        if small:
-            worst = min(cap for cap, _ in small.values())
-            names = [name for _, name in small.values()]
-            found = rule.finding(
-                detail=f"{len(small)} {where}: {', '.join(names[:3])}{' …' if len(names) > 3 else ''}",
-                measured=Measure(value=worst),
-                needed=Measure(value=need),
-                extra="lens" if inside else "face",
-                fix=None if inside else partial(_larger, r, seen, need),
-            )
-            yield found.model_copy(update={"subjects": tuple(small)})
+    small = _smaller(r, need, inside)
+
+    def figures(functions: Sequence[Function]) -> Figures:
+        names = ", ".join(f.name for f in functions[:3]) + (" …" if len(functions) > 3 else "")
+        worst = min(small[f.id] for f in functions)
+        return Figures(f"{len(functions)}: {names}", Measure(value=worst), Measure(value=need))
+
+    fix = None if inside else (lambda functions: _larger(r, seen, need))
+    yield from rule.over(r, [r.functions[ident] for ident in small], fix=fix, figures=figures)
 
 
-def _smaller(r: Resolved, need: float, inside: bool) -> dict[str, tuple[float, str]]:
+def _smaller(r: Resolved, need: float, inside: bool) -> dict[str, float]:
+    """The least cap height of each function whose words are too small, on the face or on lenses."""
     letters = letterings(r)
-    found: dict[str, tuple[float, str]] = {}
+    found: dict[str, float] = {}
     for p in r.placed:
         caps = [w.run.cap for w in letters[p.number].words if not w.symbol]
         if letters[p.number].inside is inside and caps and min(caps) < need - VISIBLE:
-            found[p.function.id] = (min(caps), p.function.name)
+            found[p.function.id] = min(caps)
     return found
 
 
