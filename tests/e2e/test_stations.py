@@ -72,6 +72,42 @@ def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, ad
     assert [k.clear for k in design.brief.keepouts] == [28]
 
 
+def test_what_it_has_to_stand_and_how_a_module_is_made(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/brief")
+    page.get_by_label("Visitors or children").click()
+    revision(page, 2)
+    expect(page.get_by_text("Sharp corner").first).to_be_visible()
+    page.get_by_label("Rain, spray or damp").click()
+    revision(page, 3)
+    page.get_by_label("Left module, how it is made").select_option("metal")
+    revision(page, 4)
+    page.get_by_label("Left module, Plate, thickness").fill("2.5")
+    page.get_by_label("Left module, Plate, thickness").press("Enter")
+    revision(page, 5)
+    page.get_by_label("Back, how far its edge is inside").fill("4")
+    page.get_by_label("Back, how far its edge is inside").press("Enter")
+    revision(page, 6)
+    page.get_by_label("Back, how far its edge is inside").fill("150")
+    page.get_by_label("Back, how far its edge is inside").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("nothing is left of Back")
+    go(page, address, f"{TRAM}/cut")
+    expect(page.get_by_role("tab", name="Plate 2.5 mm")).to_be_visible()
+    go(page, address, f"{TRAM}/brief?sel={function(demo_desk, 'Speed').id}")
+    sheet = page.get_by_role("region", name="Selected function")
+    sheet.get_by_label("Shown as an example").fill("19.5")
+    sheet.get_by_label("Shown as an example").press("Enter")
+    revision(page, 7)
+    go(page, address, f"{TRAM}/face")
+    expect(page.get_by_role("option", name=re.compile("^Speed, .*, 19.5,"))).to_be_visible()
+    design = kept(demo_desk)
+    assert design.brief.environment.model_dump() == {
+        "sun": False, "wet": True, "heat": False, "dark": True, "public": True,
+    }  # fmt: skip
+    assert [(layer.material, layer.thickness) for layer in design.stack_of(design.modules[0])] == [("aluminium", 2.5)]
+    assert [layer.inset for layer in design.stack] == [0, 0, 4]
+
+
 def test_parts_are_chosen_for_the_selected_function(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
     go(page, address, f"{TRAM}/parts?sel=f25")
