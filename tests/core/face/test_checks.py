@@ -12,6 +12,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.changes.commands.judgement import AcceptFinding, SetLimit
+from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.legends import EditLegend, RemoveLegend
 from wingboard.core.changes.commands.places import RemoveItems, TurnItems
 from wingboard.core.findings.finding import Finding
@@ -204,6 +205,10 @@ def test_mains_beside_low_voltage_asks_for_distance_and_covers(
         assert finding.measured is not None
         assert finding.measured.value == pytest.approx(apart - 18)
         assert "licensed electrician" in finding.detail
+        assert ("far enough apart" in finding.detail) is (severity == "judge")
+        assert "earthed" not in finding.detail  # the plate is of acrylic
         assert not finding.overridable
     alone = plate((TOGGLE, 60, 60), commands=commands)
     assert found(alone, "face.mixed-voltage") == []
+    metal = apply(design, (SetSchool(school="metal"),), catalogue())
+    assert all("earthed" in f.detail for f in found(metal, "face.mixed-voltage"))

@@ -18,6 +18,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.geometry.rounded import Rounded, gap
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.materials import materials
 from wingboard.core.record.space import KeepOut
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
@@ -176,18 +177,27 @@ def mixed_voltage(r: Resolved, rule: Check) -> Iterator[Finding]:
         measured, _, other = min(apart, default=(math.inf, 0, placed))
         if measured == math.inf:
             continue
-        near = measured < need - VISIBLE
+        near, module = measured < need - VISIBLE, r.modules[placed.place.module]
+        metal = any(materials()[layer.material].conducts for layer in module.stack)
         yield rule.finding(
             placed.function.id,
             other.function.id,
-            detail=f"{placed.function.name}, {placed.function.switches.volts:g} V {placed.function.switches.kind}, and "
-            f"{other.function.name}: connectors of their own, a cover over the terminals, earth on a metal plate, and "
-            "a licensed electrician",
+            title="Mains too near low voltage" if near else "Mains and low voltage on one plate",
+            detail=_both(placed, other, near, metal),
             spot=of(placed),
             measured=Measure(value=measured),
             needed=Measure(value=need),
             severity="must" if near else None,
         )
+
+
+def _both(mains: Placed, low: Placed, near: bool, metal: bool) -> str:
+    load = mains.function.switches
+    return (
+        f"{mains.function.name}, {load.volts:g} V {load.kind}, and {low.function.name}"
+        f"{': move them apart' if near else ', far enough apart'}. Both want connectors of their own, a cover over the "
+        f"terminals{', the metal plate earthed' if metal else ''}, and a licensed electrician"
+    )
 
 
 def _apart(r: Resolved, a: Placed, b: Placed) -> float:
