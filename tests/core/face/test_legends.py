@@ -18,7 +18,7 @@ from wingboard.core.changes.commands.places import MoveItems, TurnItems
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.face.graphics import BREAK, DROP, graphics_on
-from wingboard.core.face.legend import lettering, letterings
+from wingboard.core.face.legend import GAP, lettering, letterings
 from wingboard.core.face.lettering import Arc, Run, loops, run, stroke_lines
 from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.files.svg import write_svg
@@ -262,3 +262,16 @@ def test_everything_drawn_is_engraved_and_single_strokes_stay_open() -> None:
         assert mockup_rear(r, module).seen_from_behind().width == module.size[0]
     assert [d.graphic.kind for d in drawings] == ["bracket", "symbol", "text"]
     assert Graphic(id="g", module="plate", kind="text", text="x").cap is None
+
+
+@pytest.mark.parametrize("turn", [0, 90, 180, 270])
+def test_a_guard_that_swings_to_one_side_pushes_only_the_words_there(turn: int) -> None:
+    # Hinged at its top: it covers 27 mm above the middle of the hole and 19 below, 9.5 to either side.
+    reach = {0: (27, 19), 90: (9.5, 9.5), 180: (19, 27), 270: (9.5, 9.5)}[turn]
+    for side, away, sign in (("above", reach[0], 1), ("below", reach[1], -1)):
+        words = EditLegend.model_validate({"function": "f1", "text": "GUARD", "side": side})
+        design = plate(("toggle-guarded", 100, 60), commands=(TurnItems(functions=("f1",), by=turn), words))
+        (word,) = [w for w in lettering(Resolved(design).placed[0], design.style).words if w.role == "name"]
+        low, high = word.box.bounds[1], word.box.bounds[3]
+        assert (low if sign > 0 else -high) == pytest.approx(away + GAP, abs=0.3)
+        assert found(design, "face.legend-covered") == []

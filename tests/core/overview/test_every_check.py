@@ -64,14 +64,15 @@ def envelope(part: str, what: str, x: float, y: float, turn: float) -> Polygon:
     p = catalogue()[part]
     if what == "hand":
         assert p.hand
-        return drawn(p.hand.shape, x, y, turn)
+        return drawn(p.hand.shape, x, y, turn, p.hand.x, p.hand.y)
     if what == "cable":
         wide, high = p.body.span
         return drawn(Rect(width=p.plug, height=high), x, y, turn, -wide / 2 - p.plug / 2)  # to the left
     if what == "body":
         return drawn(p.body.grown(p.clamp) if p.clamp else p.body, x, y, turn, p.behind_x, p.behind_y)
-    named: dict[str, Shape] = {"cover": p.cover, "hole": p.hole, "nut": p.nut_bore or p.hole}
-    return drawn(named[what], x, y, turn)
+    if what == "cover":
+        return drawn(p.cover, x, y, turn, p.cover_x, p.cover_y)
+    return drawn(p.hole if what == "hole" else p.nut_bore or p.hole, x, y, turn)
 
 
 class Pair(NamedTuple):

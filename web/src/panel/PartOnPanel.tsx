@@ -78,6 +78,8 @@ export const PartOnPanel = memo(function PartOnPanel({
         {(marked || standing === "must") && (
           <Outline
             shape={part.cover}
+            x={part.cover_x}
+            y={part.cover_y}
             grow={2}
             fill="none"
             stroke={selected ? "#4FB3BC" : RING[standing]}

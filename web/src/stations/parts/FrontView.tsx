@@ -22,6 +22,19 @@ export function FrontView({ part, used }: { part: Part; used: number | undefined
           strokeWidth={size / 120}
           strokeDasharray={`${size / 20} ${size / 30}`}
         />
+        {part.steps.map((s, n) => (
+          <Outline
+            key={n}
+            shape={s.shape}
+            x={s.x}
+            y={s.y}
+            turn={s.turn}
+            fill="none"
+            stroke="var(--faint)"
+            strokeWidth={size / 120}
+            strokeDasharray={`${size / 20} ${size / 30}`}
+          />
+        ))}
         <PartFront front={part.front} />
         <Outline shape={part.hole} fill="none" stroke="var(--petrol)" strokeWidth={size / 60} />
         {part.extras.map((e, n) => (
