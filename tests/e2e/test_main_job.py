@@ -115,7 +115,7 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("3")
     page.locator("#part-f15").wait_for()
     page.keyboard.press("/")
-    expect(page.get_by_label("Find a function, part, pin or action")).to_be_focused()
+    expect(page.get_by_label("Find a function, part, pin or command")).to_be_focused()
     page.keyboard.type("wiper")
     expect(page.get_by_role("dialog").get_by_role("option").first).to_contain_text("Wiper")
     page.keyboard.press("Enter")
@@ -149,6 +149,53 @@ def test_the_same_by_keyboard_alone(watched: Page, address: str) -> None:
     page.keyboard.press("p")
     expect(page.locator("[data-tray]")).to_have_count(1)  # the sun blind, which has no part yet
     expect(page.locator("footer")).to_contain_text("Hold brake")
+
+
+def test_keys_act_where_the_focus_is_and_a_held_arrow_is_one_change(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+
+    def place() -> tuple[float, float] | None:
+        fn = next(f for f in demo_desk.open("kestrel-line-9").design.functions if f.name == "Link")
+        return (fn.place.x, fn.place.y) if fn.place else None
+
+    ident = next(f.id for f in demo_desk.open("kestrel-line-9").design.functions if f.name == "Link")
+    home = place()
+    assert home
+    for station in ("wire", "cut", "brief"):
+        page.goto(f"{address}/d/kestrel-line-9/{station}?sel={ident}")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Link")
+        for key in ("ArrowRight", "Delete", "r"):
+            page.keyboard.press(key)
+    at_rest(page)
+    assert (place(), demo_desk.open("kestrel-line-9").row.number) == (home, 1)
+    page.goto(f"{address}/d/kestrel-line-9/face?sel={ident}")
+    expect(page.get_by_role("option", name=re.compile("^Link,"))).to_be_visible()
+    for _ in range(6):
+        page.keyboard.down("ArrowRight")  # the first goes down, the others repeat
+    page.keyboard.down("ArrowUp")
+    page.keyboard.up("ArrowRight")
+    expect(page.get_by_role("status").first).to_contain_text("revision 2")
+    assert place() == pytest.approx((home[0] + 6, home[1] + 1))
+    page.keyboard.down("ArrowLeft")
+    page.keyboard.press("Escape")
+    page.keyboard.up("ArrowLeft")
+    at_rest(page)
+    assert demo_desk.open("kestrel-line-9").row.number == 2
+    page.keyboard.press("z")
+    expect(page.get_by_role("status").first).to_contain_text("revision 3")
+    assert place() == pytest.approx(home)
+    # The worklist keeps its own keys, though a part is selected.
+    page.get_by_role("complementary").get_by_role("button").first.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Delete")
+    at_rest(page)
+    assert demo_desk.open("kestrel-line-9").row.number == 3
+    page.keyboard.press("?")
+    keys = page.get_by_role("dialog")
+    for words in ("Nudge 1 mm; with Shift 10, with Alt 0.1", "Type a new function", "Undo", "Arrange: Lock"):
+        expect(keys).to_contain_text(words)
 
 
 def test_dragging_from_the_tray_shows_distances_and_places(watched: Page, address: str, demo_desk: Desk) -> None:

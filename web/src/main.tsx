@@ -1,11 +1,26 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { lazy, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
+import { EVERYWHERE } from "./app/commands";
+import type { Views } from "./app/Frame";
+import { declare } from "./app/registry";
 import { applyTheme, useSession } from "./app/session";
+import { BRIEF } from "./stations/brief/commands";
+import { FACE } from "./stations/face/commands";
 import "./styles.css";
 
 const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
+
+/** The stations, each loaded when it is first opened, and the commands of all of them. */
+const VIEWS: Views = {
+  brief: lazy(() => import("./stations/brief/Brief")),
+  parts: lazy(() => import("./stations/parts/Parts")),
+  face: lazy(() => import("./stations/face/Face")),
+  cut: lazy(() => import("./stations/cut/Cut")),
+  wire: lazy(() => import("./stations/wire/Wire")),
+};
+declare([...EVERYWHERE, ...BRIEF, ...FACE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");
@@ -13,7 +28,7 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <App />
+        <App views={VIEWS} />
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -48,11 +48,11 @@ def made(start: Design, *commands: Raw) -> Design:
 def drawn(shape: Shape, x: float, y: float, turn: float, dx: float = 0.0, dy: float = 0.0) -> Polygon:
     """A shape of a part at its place, by shapely alone; (dx, dy) is its middle in the part's own coordinates."""
     if isinstance(shape, Circle):
-        bare = shapely.Point(0, 0).buffer(shape.diameter / 2, quad_segs=512)
+        bare = shapely.Point(0, 0).buffer(shape.diameter / 2, quad_segs=256)
     else:
         assert isinstance(shape, Rect)
         bare = box(-shape.width / 2, -shape.height / 2, shape.width / 2, shape.height / 2)
-        bare = bare.buffer(-shape.radius).buffer(shape.radius, quad_segs=512) if shape.radius else bare
+        bare = bare.buffer(-shape.radius).buffer(shape.radius, quad_segs=256) if shape.radius else bare
     there = affinity.rotate(affinity.translate(bare, dx, dy), turn, origin=(0, 0))
     return affinity.translate(there, x, y)
 
@@ -119,51 +119,49 @@ def rectangle(width: float, height: float, radius: float = 0.0) -> Raw:
     return {"kind": "rect", "width": width, "height": height, "radius": radius}
 
 
-def side_by_side(pair: Pair, apart: float, turn: float, seam: bool) -> tuple[Design, float]:
-    """The design with the middles so far apart, the line between them turned; and the distance on the drawing."""
-    opening = RectOutline(width=400, height=300)
-    widths = [("left", 0.0, 200.0), ("right", 200.0, 200.0)] if seam else [("left", 0.0, 400.0)]
-    commands: list[Raw] = [
-        {
-            "do": "add_module",
-            "id": ident,
-            "name": ident,
-            "outline": {"kind": "rect", "width": wide, "height": 300},
-            "x": x,
-        }
-        for ident, x, wide in widths
-    ]
-    shapes = []
-    for sign, part, what in ((-1, pair.left, pair.what[0]), (1, pair.right, pair.what[1])):
-        x = 200 + sign * apart / 2 * math.cos(math.radians(turn))
-        y = 150 + sign * apart / 2 * math.sin(math.radians(turn))
-        shapes.append(envelope(part, what, x, y, turn))
-        module = "right" if seam and sign > 0 else "left"
-        at = {"module": module, "x": x - (200 if module == "right" else 0), "y": y}
-        ident = "f1" if sign < 0 else "f2"
-        commands += (
-            [{"do": "add_screw", **at}]
-            if part == "screw"
-            else [
-                {"do": "add_function", "id": ident, "name": ident},
-                {"do": "choose_part", "function": ident, "part": part},
-                {"do": "place", "function": ident, **at, "turn": turn},
-            ]
-        )
-    design = made(Design(name="Pair", brief=Brief(opening=opening, depth=300)), *commands, *pair.commands)
-    gap = shapes[0].distance(shapes[1])
-    if gap == 0:  # two discs: how far they run into each other; of other shapes only that they do
-        gap = apart - sum(s.bounds[2] - s.bounds[0] for s in shapes) / 2 if pair.at == 0 else -1.0
-    return design, gap
+def middles(apart: float, turn: float) -> list[tuple[float, float]]:
+    """Where the two stand in the opening: so far apart about its middle, the line between them turned."""
+    dx, dy = apart / 2 * math.cos(math.radians(turn)), apart / 2 * math.sin(math.radians(turn))
+    return [(200 - dx, 150 - dy), (200 + dx, 150 + dy)]
 
 
-def apart_for(pair: Pair, gap: float, turn: float, seam: bool) -> float:
+def gap_of(pair: Pair, apart: float, turn: float) -> float:
+    """The distance on the drawing; of two discs that overlap how far, of other shapes only that they do."""
+    (ax, ay), (bx, by) = middles(apart, turn)
+    left, right = envelope(pair.left, pair.what[0], ax, ay, turn), envelope(pair.right, pair.what[1], bx, by, turn)
+    gap = left.distance(right)
+    if gap > 0:
+        return gap
+    return apart - sum(s.bounds[2] - s.bounds[0] for s in (left, right)) / 2 if pair.at == 0 else -1.0
+
+
+def apart_for(pair: Pair, gap: float, turn: float) -> float:
     """How far apart the middles are when the gap is so wide: by bisection on the drawing."""
     low, high = (36.0 if "cable" in pair.what else 0.5), 190.0
-    while high - low > 1e-6:
+    while high - low > 1e-5:
         middle = (low + high) / 2
-        low, high = (middle, high) if side_by_side(pair, middle, turn, seam)[1] < gap else (low, middle)
+        low, high = (middle, high) if gap_of(pair, middle, turn) < gap else (low, middle)
     return high
+
+
+def side_by_side(pair: Pair, apart: float, turn: float, seam: bool) -> Design:
+    """The design with the two so far apart, on one plate or on two that meet half way."""
+    wide = 200 if seam else 400
+    modules = [("left", 0.0), ("right", 200.0)] if seam else [("left", 0.0)]
+    commands: list[Raw] = [
+        {"do": "add_module", "id": m, "name": m, "outline": rectangle(wide, 300), "x": x} for m, x in modules
+    ]
+    for n, (part, (x, y)) in enumerate(zip((pair.left, pair.right), middles(apart, turn), strict=True), 1):
+        module, x0 = modules[n - 1] if seam else modules[0]
+        at = {"module": module, "x": x - x0, "y": y}
+        placed: list[Raw] = [
+            {"do": "add_function", "id": f"f{n}", "name": f"f{n}"},
+            {"do": "choose_part", "function": f"f{n}", "part": part},
+            {"do": "place", "function": f"f{n}", **at, "turn": turn},
+        ]
+        commands += [{"do": "add_screw", **at}] if part == "screw" else placed
+    brief = Brief(opening=RectOutline(width=400, height=300), depth=300)
+    return made(Design(name="Pair", brief=brief), *commands, *pair.commands)
 
 
 @pytest.mark.parametrize(
@@ -173,8 +171,9 @@ def apart_for(pair: Pair, gap: float, turn: float, seam: bool) -> float:
 )
 def test_between_two_things(pair: Pair, turn: float, seam: bool) -> None:
     def speaking(gap: float) -> tuple[list[Any], float]:
-        design, there = side_by_side(pair, apart_for(pair, gap, turn, seam), turn, seam)
-        return [f for f in found(design, pair.code) if pair.severity in (None, f.severity)], there
+        apart = apart_for(pair, gap, turn)
+        findings = found(side_by_side(pair, apart, turn, seam), pair.code)
+        return [f for f in findings if pair.severity in (None, f.severity)], gap_of(pair, apart, turn)
 
     assert speaking(pair.at + NEAR)[0] == []
     findings, there = speaking(pair.at - NEAR)

@@ -6,7 +6,7 @@ import { answered, api, Refused } from "../api/client";
 import { Damaged } from "./Damaged";
 import { DesignContext, useDesignQuery } from "./design";
 import { FirstVisit } from "./FirstVisit";
-import { Frame } from "./Frame";
+import { Frame, type Views } from "./Frame";
 import { useNews } from "./news";
 import { useSelectionInAddress } from "./place";
 import { isStation } from "./stations";
@@ -19,7 +19,7 @@ function useBusy(): void {
   }, [open]);
 }
 
-export function App() {
+export function App({ views }: { views: Views }) {
   useNews();
   useBusy();
   return (
@@ -31,7 +31,7 @@ export function App() {
         <FirstVisit />
       </Route>
       <Route path="/d/:design/:station?">
-        {({ design, station }) => <Opened key={design} id={design} station={station} />}
+        {({ design, station }) => <Opened key={design} id={design} station={station} views={views} />}
       </Route>
       <Route>
         <Message title="There is nothing at this address" text="Choose a design from the start page." />
@@ -56,7 +56,7 @@ function Start() {
   return latest ? <Redirect to={`/d/${latest.id}/face`} replace /> : <FirstVisit />;
 }
 
-function Opened({ id, station }: { id: string; station: string | undefined }) {
+function Opened({ id, station, views }: { id: string; station: string | undefined; views: Views }) {
   const design = useDesignQuery(id);
   useSelectionInAddress();
   const name = design.data?.design.name;
@@ -70,7 +70,7 @@ function Opened({ id, station }: { id: string; station: string | undefined }) {
   if (!design.data) return <Message title="Opening…" text="" />;
   return (
     <DesignContext value={design.data}>
-      <Frame station={station} />
+      <Frame station={station} views={views} />
     </DesignContext>
   );
 }

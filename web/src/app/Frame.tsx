@@ -1,5 +1,5 @@
 /** The bench round every station: rail, head, worklist, number line, and what is laid over them. */
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
 import { useDesign } from "./design";
 import { Dialogs } from "./Dialogs";
 import { Head } from "./Head";
@@ -10,19 +10,14 @@ import { useSession } from "./session";
 import type { Station } from "./stations";
 import { Worklist } from "./Worklist";
 
-const VIEWS = {
-  brief: lazy(() => import("../stations/brief/Brief")),
-  parts: lazy(() => import("../stations/parts/Parts")),
-  face: lazy(() => import("../stations/face/Face")),
-  cut: lazy(() => import("../stations/cut/Cut")),
-  wire: lazy(() => import("../stations/wire/Wire")),
-} as const;
+/** What stands in the middle at each station. */
+export type Views = Readonly<Record<Station["id"], React.ComponentType>>;
 
-export function Frame({ station }: { station: Station["id"] }) {
+export function Frame({ station, views }: { station: Station["id"]; views: Views }) {
   useKeys(station);
   const view = useDesign();
   const worklist = useSession((s) => s.worklist);
-  const View = VIEWS[station];
+  const View = views[station];
   return (
     <div className="grid h-full grid-cols-[76px_minmax(0,1fr)_auto] grid-rows-[44px_minmax(0,1fr)_40px]">
       <Head />

@@ -1,28 +1,25 @@
 import { Sheet } from "../ui/Sheet";
+import { everyCommand, keyWords } from "./registry";
+import { STATIONS } from "./stations";
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ["1 2 3 6 7", "go to Brief, Parts, Face, Cut, Wire"],
-  ["/  or  Ctrl K", "find any function, part, pin or action by name"],
-  ["[  ]", "previous, next finding; its place lights up"],
-  ["S", "settle the finding: apply its fix"],
-  ["A", "accept what is to judge, with a reason"],
-  ["Z   Shift Z", "undo, redo"],
-  ["Arrows", "nudge 1 mm; with Shift 10, with Alt 0.1"],
-  ["R   Shift R", "turn 15° counter-clockwise, clockwise"],
-  ["Delete", "put the part back into the tray"],
-  ["P", "Face: place the next part of the tray"],
-  ["V", "Face: the next view: hands, behind, webs, reference, eye"],
-  ["L   C", "Face: lock or free, copy what is selected"],
-  ["M", "Face: measure between two clicks"],
-  ["Page up, Page down", "Face: previous, next part of the module"],
-  ["+  −  0", "Face: larger, smaller, all of it"],
-  ["N   F", "Brief: type a new function, filter the list"],
-  ["Alt ↑ ↓", "Brief: move rows; Shift ↑ ↓ selects several"],
-  ["W", "fold the worklist away, or bring it back"],
-  ["Esc", "step out: of a field, a sheet, the selection"],
-];
+/** The keys of everything, then of each station that has its own, from the list of commands. */
+function keyGroups(): readonly (readonly [string, Rows])[] {
+  const keyed = everyCommand().filter((c) => c.keys.length > 0 && !c.id.startsWith("go."));
+  const of = (station: string | undefined): Rows =>
+    keyed
+      .filter((c) => c.station === station)
+      .map((c) => [[...new Set(c.keys.map(keyWords))].join("  "), c.words] as const);
+  const stations = STATIONS.map((s) => String(s.number)).join(" ");
+  const names = STATIONS.map((s) => s.name).join(", ");
+  return [
+    ["Everywhere", [[stations, `go to ${names}`] as const, ...of(undefined)]],
+    ...STATIONS.map((s) => [s.name, of(s.id)] as const).filter(([, rows]) => rows.length > 0),
+  ];
+}
 
-const LINE: readonly (readonly [string, string])[] = [
+type Rows = readonly (readonly [string, string])[];
+
+const LINE: Rows = [
   ["x 42.5   y 38", "go to an exact place; 3/16in and 1-1/4 in work too"],
   ["x+2.7   y-1/8in", "move by"],
   ["r 90   r+15", "turn to, turn by"],
@@ -34,7 +31,14 @@ export function Help({ onClose }: { onClose: () => void }) {
   return (
     <Sheet title="Keys, and what the number line takes" open onClose={onClose} wide>
       <div className="grid grid-cols-2 gap-x-8">
-        <Table rows={KEYS} />
+        <div>
+          {keyGroups().map(([title, rows]) => (
+            <section key={title} aria-label={title} className="mb-4">
+              <h3 className="mb-1">{title}</h3>
+              <Table rows={rows} />
+            </section>
+          ))}
+        </div>
         <div>
           <Table rows={LINE} />
           <h3 className="mt-5">Before you cut</h3>
@@ -50,7 +54,7 @@ export function Help({ onClose }: { onClose: () => void }) {
   );
 }
 
-function Table({ rows }: { rows: readonly (readonly [string, string])[] }) {
+function Table({ rows }: { rows: Rows }) {
   return (
     <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1.5 self-start">
       {rows.map(([keys, words]) => (

@@ -1,4 +1,4 @@
-/** Find anything by name: functions, parts, pins, stations, actions. */
+/** Find anything by name: functions, parts, pins, modules, commands. */
 import {
   Combobox,
   ComboboxInput,
@@ -8,13 +8,12 @@ import {
   DialogPanel,
 } from "@headlessui/react";
 import { useMemo, useState } from "react";
-import { useLocation } from "wouter";
 import type { DesignView } from "../api/types";
-import { ACTIONS, placedSelection } from "../stations/face/arrange";
-import { type Changes, useChanges, useDesign } from "./design";
+import { useDesign } from "./design";
 import { useGo } from "./place";
-import { applyTheme, useSession } from "./session";
-import { type Station, STATIONS } from "./stations";
+import { doingOf, everyCommand, keyWords, perform } from "./registry";
+import { useSession } from "./session";
+import type { Station } from "./stations";
 
 interface Entry {
   id: string;
@@ -25,18 +24,16 @@ interface Entry {
 
 export function Palette({ onClose }: { onClose: () => void }) {
   const view = useDesign();
-  const changes = useChanges(view.id);
   const go = useGo(view.id);
-  const [, navigate] = useLocation();
   const [text, setText] = useState("");
   const entries = useMemo(
     () => [
       ...functionEntries(view, go),
       ...pinEntries(view, go),
-      ...arrangeEntries(view, changes),
-      ...actionEntries(view, changes, go, navigate),
+      ...moduleEntries(view, go),
+      ...commandEntries(),
     ],
-    [view, changes, go, navigate],
+    [view, go],
   );
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = entries
@@ -55,8 +52,8 @@ export function Palette({ onClose }: { onClose: () => void }) {
           >
             <ComboboxInput
               autoFocus
-              aria-label="Find a function, part, pin or action"
-              placeholder="Find a function, part, pin or action"
+              aria-label="Find a function, part, pin or command"
+              placeholder="Find a function, part, pin or command"
               className="h-9 w-full rounded border border-rule bg-sheet px-3"
               onChange={(event) => setText(event.target.value)}
             />
@@ -97,18 +94,6 @@ function functionEntries(view: DesignView, go: Go): Entry[] {
   }));
 }
 
-/** Putting the selected parts in order, by name. */
-function arrangeEntries(view: DesignView, changes: Changes): Entry[] {
-  const here = view.design.functions.filter((f) => f.place != null);
-  const ids = placedSelection(here);
-  return ACTIONS.filter((a) => ids.length >= a.least).map((a) => ({
-    id: `arrange ${a.id}`,
-    name: `Arrange: ${a.words}`,
-    kind: a.title,
-    run: () => void changes.send(a.commands(ids, here)),
-  }));
-}
-
 function pinEntries(view: DesignView, go: Go): Entry[] {
   const boards = new Map(view.design.controllers.map((c) => [c.id, c.name]));
   const names = new Map(view.design.functions.map((f) => [f.id, f.name]));
@@ -126,43 +111,26 @@ function pinEntries(view: DesignView, go: Go): Entry[] {
   });
 }
 
-function actionEntries(view: DesignView, changes: Changes, go: Go, navigate: (to: string) => void): Entry[] {
-  const { set, theme } = useSession.getState();
-  const other = theme === "day" ? "night" : "day";
-  return [
-    ...STATIONS.map((s) => ({
-      id: `go ${s.id}`,
-      name: `Go to ${s.name}`,
-      kind: `station, ${s.number}`,
-      run: () => go(s.id),
-    })),
-    ...view.modules.map((p) => ({
-      id: `panel ${p.id}`,
-      name: p.name,
-      kind: "module",
-      run: () => {
-        set({ module: p.id });
-        go("face");
-      },
-    })),
-    { id: "undo", name: "Undo", kind: "action, Z", run: () => void changes.undo() },
-    { id: "redo", name: "Redo", kind: "action, Shift Z", run: () => void changes.redo() },
-    {
-      id: "designs",
-      name: "Switch, copy, import or export designs",
-      kind: "action",
-      run: () => set({ dialog: "designs" }),
+function moduleEntries(view: DesignView, go: Go): Entry[] {
+  return view.modules.map((p) => ({
+    id: `module ${p.id}`,
+    name: p.name,
+    kind: "module",
+    run: () => {
+      useSession.getState().set({ module: p.id });
+      go("face");
     },
-    { id: "new", name: "Begin a new panel", kind: "action", run: () => navigate("/new") },
-    {
-      id: "theme",
-      name: `${other === "night" ? "Night" : "Day"} theme`,
-      kind: "action",
-      run: () => {
-        applyTheme(other);
-        set({ theme: other });
-      },
-    },
-    { id: "help", name: "Keys and help", kind: "action, ?", run: () => set({ dialog: "help" }) },
-  ];
+  }));
+}
+
+/** The commands that somebody on the page is there to do. */
+function commandEntries(): Entry[] {
+  return everyCommand()
+    .filter((c) => !c.keyOnly && doingOf(c.id) !== undefined)
+    .map((c) => ({
+      id: `command ${c.id}`,
+      name: c.words,
+      kind: ["command", ...c.keys.slice(0, 1).map(keyWords)].join(", "),
+      run: () => void perform(c.id),
+    }));
 }

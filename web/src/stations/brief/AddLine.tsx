@@ -1,7 +1,8 @@
 /** One line, one function, read by the core; several lines at once open the sheet for lists. */
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { answered, api } from "../../api/client";
 import { useChanges, useDesign } from "../../app/design";
+import { useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
 
 export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
@@ -10,18 +11,7 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      const inField =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (event.key !== "n" || inField || event.ctrlKey || event.metaKey || useSession.getState().dialog)
-        return;
-      event.preventDefault();
-      field.current?.focus();
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, []);
+  useCommands({ "brief.add": () => field.current?.focus() });
   const add = async () => {
     if (!text.trim()) return;
     const { selection, select } = useSession.getState();

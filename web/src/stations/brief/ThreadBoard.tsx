@@ -3,6 +3,7 @@ import { type KeyboardEvent, type MouseEvent, useEffect, useRef, useState } from
 import { removeFunction } from "../../api/commands";
 import type { Fn } from "../../api/types";
 import { type Changes, useChanges, useDesign } from "../../app/design";
+import { useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
 import { many } from "../../ui/figures";
 import { AddLine } from "./AddLine";
@@ -149,18 +150,7 @@ interface ToolsProps {
 function Tools({ filter, onFilter, shown, onPaste }: ToolsProps) {
   const view = useDesign();
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const pressed = (event: globalThis.KeyboardEvent) => {
-      const inField =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (event.key !== "f" || inField || event.ctrlKey || event.metaKey || useSession.getState().dialog)
-        return;
-      event.preventDefault();
-      field.current?.focus();
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, []);
+  useCommands({ "brief.filter": () => field.current?.focus() });
   return (
     <div className="flex items-center gap-2 px-3.5 pb-1 text-[12px]">
       <input

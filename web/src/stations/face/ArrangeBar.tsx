@@ -20,6 +20,7 @@ export function ArrangeBar({ here }: { here: readonly Fn[] }) {
     <div
       role="toolbar"
       aria-label="Arrange the selected parts"
+      data-board-tools=""
       className="absolute bottom-2 left-3 flex max-w-[calc(100%-190px)] flex-wrap gap-1"
       onPointerDown={(event) => event.stopPropagation()}
     >

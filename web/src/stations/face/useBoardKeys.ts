@@ -1,8 +1,10 @@
-/** The keys of the board: zoom, the next part of the tray, and stepping from part to part. */
-import { useEffect } from "react";
+/** What the commands of the Face do on one module's board. */
+import { toTray, turn } from "../../api/commands";
 import { useChanges, useDesign } from "../../app/design";
+import { type Doing, useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
 import { ACTIONS, placedSelection } from "./arrange";
+import { nudge } from "./nudge";
 import { useFace, VIEWS } from "./store";
 
 interface Actions {
@@ -21,44 +23,57 @@ function nextView(): void {
 
 export function useBoardKeys(module: string, { zoom, fit, onPlaceNext }: Actions): void {
   const view = useDesign();
-  const { send } = useChanges(view.id);
-  useEffect(() => {
-    const step = (by: number) => {
-      const ids = view.design.functions.filter((f) => f.place?.module === module).map((f) => f.id);
-      const { selection, select } = useSession.getState();
-      const now = ids.indexOf(selection[0] ?? "");
-      const next = ids[(now + by + ids.length + (now < 0 && by < 0 ? 1 : 0)) % ids.length];
-      if (next) select([next]);
-    };
-    const here = view.design.functions.filter((f) => f.place?.module === module);
-    const act = (id: string) => {
-      const action = ACTIONS.find((a) => a.id === id);
-      const ids = placedSelection(here);
-      if (action && ids.length) void send(action.commands(ids, here));
-    };
-    const keys: Record<string, () => void> = {
-      p: onPlaceNext,
-      "+": () => zoom(1.25),
-      "=": () => zoom(1.25),
-      "-": () => zoom(0.8),
-      "0": fit,
-      m: () => useFace.getState().set({ measuring: !useFace.getState().measuring }),
-      v: () => nextView(),
-      l: () => act("lock"),
-      c: () => act("copy"),
-      PageUp: () => step(-1),
-      PageDown: () => step(1),
-    };
-    const pressed = (event: KeyboardEvent) => {
-      if (event.key === "Escape") useFace.getState().set({ measuring: false, picking: null, picked: [] });
-      const inField =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      const run = keys[event.key];
-      if (!run || inField || event.ctrlKey || event.metaKey || useSession.getState().dialog !== null) return;
-      event.preventDefault();
-      run();
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [view, module, zoom, fit, onPlaceNext, send]);
+  const changes = useChanges(view.id);
+  const { select } = useSession.getState();
+  const here = view.design.functions.filter((f) => f.place?.module === module);
+  const step = (by: number) => {
+    const now = here.findIndex((f) => f.id === useSession.getState().selection[0]);
+    const next = here[(now + by + here.length + (now < 0 && by < 0 ? 1 : 0)) % here.length];
+    if (next) select([next.id]);
+  };
+  /** For the selected parts that are on a panel, if any. */
+  const selected = (work: (ids: string[]) => void) => () => {
+    const ids = placedSelection(view.design.functions);
+    if (ids.length > 0) work(ids);
+  };
+  const arranging: Record<string, Doing> = Object.fromEntries(
+    ACTIONS.map((action) => [
+      `face.${action.id}`,
+      selected((ids) => {
+        if (ids.length >= action.least) void changes.send(action.commands(ids, here));
+      }),
+    ]),
+  );
+  useCommands({
+    ...arranging,
+    "face.nudge": (event) => {
+      const ids = placedSelection(view.design.functions);
+      const movable = view.design.functions.filter((f) => ids.includes(f.id) && !f.locked);
+      if (event && movable.length < ids.length) {
+        useSession.getState().set({ notice: lockedWords(ids.length - movable.length) });
+      }
+      if (event) nudge(event, movable, changes);
+    },
+    "face.left": selected((ids) => void changes.send([turn(ids, 15)])),
+    "face.right": selected((ids) => void changes.send([turn(ids, -15)])),
+    "face.tray": selected((ids) => void changes.send([toTray(ids)])),
+    "face.all": () => select(here.map((f) => f.id)),
+    "face.next": () => step(1),
+    "face.previous": () => step(-1),
+    "face.place": onPlaceNext,
+    "face.view": nextView,
+    "face.measure": () => useFace.getState().set({ measuring: !useFace.getState().measuring }),
+    "face.larger": () => zoom(1.25),
+    "face.smaller": () => zoom(0.8),
+    "face.fit": fit,
+    out: () => {
+      useFace.getState().set({ measuring: false, picking: null, picked: [] });
+      select([]);
+    },
+  });
 }
+
+const lockedWords = (many: number): string =>
+  many === 1
+    ? "A locked part stays where it is; L frees it"
+    : `${many} locked parts stay where they are; L frees them`;

@@ -1,0 +1,15 @@
+/** The commands of the Brief. */
+import type { Listed } from "../../app/registry";
+
+export const BRIEF: readonly Listed[] = [
+  { id: "brief.add", words: "Type a new function", keys: ["n"], station: "brief" },
+  { id: "brief.filter", words: "Filter the functions", keys: ["f"], station: "brief" },
+  {
+    id: "brief.rows",
+    words: "Move the selected rows; with Shift select several",
+    keys: ["Alt+ArrowUp", "Alt+ArrowDown"],
+    station: "brief",
+    ofList: true,
+    keyOnly: true,
+  },
+];
