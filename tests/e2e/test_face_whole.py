@@ -169,7 +169,7 @@ def _finish_by_keys(page: Page, desk: Desk) -> None:
     expect(page.get_by_role("toolbar").get_by_role("button", name="Unlock")).to_be_visible()
     number = desk.open(IDENT).row.number
     page.keyboard.press("ArrowRight")
-    expect(page.get_by_role("alert")).to_contain_text("locked where it is")
+    expect(page.get_by_role("alert")).to_contain_text("A locked part stays where it is; L frees it")
     page.keyboard.press("l")
     expect(page.get_by_role("status").first).to_contain_text(f"revision {number + 1}")
     page.get_by_role("tab", name="Legends").focus()

@@ -221,6 +221,7 @@ def test_two_tabs_follow_each_other_and_both_changes_are_kept(watched: Page, add
     for tab in (page, other):
         opened(tab, address, query="?module=left&sel=f15")
         expect(tab.locator("footer")).to_contain_text("x 113.0")
+        expect(tab.locator("#part-f15")).to_be_visible()
     other.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowUp")
     for tab in (page, other):
@@ -235,6 +236,7 @@ def test_two_tabs_follow_each_other_and_both_changes_are_kept(watched: Page, add
 def test_when_the_server_stops_the_change_is_held_and_sent_when_it_is_back(page: Page, address: str) -> None:
     opened(page, address, query="?module=left&sel=f15")
     expect(page.locator("footer")).to_contain_text("x 113.0")
+    expect(page.locator("#part-f15")).to_be_visible()
     page.context.set_offline(True)
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("status").first).to_contain_text("the server has stopped")
