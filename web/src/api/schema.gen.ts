@@ -4513,8 +4513,13 @@ export interface components {
             name: string;
             /** Can */
             can: string[];
-            /** Line */
-            line: string | null;
+            /**
+             * Lines
+             * @description One, or those of a bus that share it
+             */
+            lines: string[];
+            /** Bus */
+            bus: string | null;
         };
         /**
          * Place
@@ -5117,6 +5122,8 @@ export interface components {
             controller: string;
             /** By */
             by: string;
+            /** Bus */
+            bus: string | null;
         };
         /**
          * ScrewAt

@@ -2,13 +2,17 @@ import { Sheet } from "../ui/Sheet";
 import { everyCommand, keyWords } from "./registry";
 import { STATIONS } from "./stations";
 
+/** Two of its keys at most: one with Control only beside one without. */
+const shortest = (keys: readonly string[]): string[] =>
+  keys.length > 2 && !keys[0]?.startsWith("Arrow")
+    ? [keys[0] ?? "", keys.at(-1) ?? ""].map(keyWords)
+    : keys.map(keyWords);
+
 /** The keys of everything, then of each station that has its own, from the list of commands. */
 function keyGroups(): readonly (readonly [string, Rows])[] {
   const keyed = everyCommand().filter((c) => c.keys.length > 0 && !c.id.startsWith("go."));
   const of = (station: string | undefined): Rows =>
-    keyed
-      .filter((c) => c.station === station)
-      .map((c) => [[...new Set(c.keys.map(keyWords))].join("  "), c.words] as const);
+    keyed.filter((c) => c.station === station).map((c) => [shortest(c.keys).join("  "), c.words] as const);
   const stations = STATIONS.map((s) => String(s.number)).join(" ");
   const names = STATIONS.map((s) => s.name).join(", ");
   return [
@@ -30,27 +34,34 @@ const LINE: Rows = [
 export function Help({ onClose }: { onClose: () => void }) {
   return (
     <Sheet title="Keys, and what the number line takes" open onClose={onClose} wide>
-      <div className="grid grid-cols-2 gap-x-8">
-        <div>
-          {keyGroups().map(([title, rows]) => (
-            <section key={title} aria-label={title} className="mb-4">
-              <h3 className="mb-1">{title}</h3>
-              <Table rows={rows} />
-            </section>
-          ))}
-        </div>
-        <div>
+      <div className="columns-2 gap-x-8">
+        {keyGroups().map(([title, rows]) => (
+          <Section key={title} title={title}>
+            <Table rows={rows} />
+          </Section>
+        ))}
+        <Section title="Typed into the number line">
           <Table rows={LINE} />
-          <h3 className="mt-5">Before you cut</h3>
-          <p className="mt-1 text-faint">
+        </Section>
+        <Section title="Before you cut">
+          <p className="text-faint">
             Wing Board plans simulators, props and hobby machines. Mains and anything above 50 V AC or 120 V
             DC is work for a licensed electrician. A real emergency stop breaks the power by its own wiring
             and never depends on a controller. Real aircraft, road vehicles and boats answer to their
             authority's rules. Never leave a laser alone; never laser PVC.
           </p>
-        </div>
+        </Section>
       </div>
     </Sheet>
+  );
+}
+
+function Section({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section aria-label={title} className="mb-4 break-inside-avoid">
+      <h3 className="mb-1">{title}</h3>
+      {children}
+    </section>
   );
 }
 

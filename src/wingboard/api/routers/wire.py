@@ -22,7 +22,8 @@ class PinView(BaseModel):
 
     name: str
     can: tuple[str, ...]
-    line: str | None
+    lines: list[str] = Field(description="One, or those of a bus that share it")
+    bus: str | None
 
 
 class BoardView(BaseModel):
@@ -49,6 +50,7 @@ class RowView(BaseModel):
     line: str
     controller: str
     by: str
+    bus: str | None
 
 
 class WireView(BaseModel):
@@ -75,11 +77,16 @@ def wires(desk: OnDesk, design_id: DesignId) -> Response:
 
 
 def _boards(r: Resolved) -> list[BoardView]:
-    given = {(p.controller, p.pin): p.line for p in r.design.pins}
+    given: dict[tuple[str, str], list[str]] = {}
+    for choice in r.design.pins:
+        given.setdefault((choice.controller, choice.pin), []).append(choice.line)
     found = []
     for controller in r.design.controllers:
         kind = boards()[controller.board]
-        pins = [PinView(name=p.name, can=p.can(), line=given.get((controller.id, p.name))) for p in kind.pins]
+        pins = [
+            PinView(name=p.name, can=p.can(), lines=given.get((controller.id, p.name), []), bus=p.bus)
+            for p in kind.pins
+        ]
         found.append(
             BoardView(
                 id=controller.id,

@@ -23,7 +23,7 @@ class Line(NamedTuple):
     name: str
     terminal: str
     module: str
-    direction: Literal["in", "out"]
+    direction: Literal["in", "out", "both"]
     analogue: bool
     prefers: Literal["interrupt", "PWM"] | None
     current: float
@@ -77,7 +77,7 @@ def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str
         name=placed.function.name,
         terminal=terminal,
         module=placed.place.module,
-        direction="out" if out else "in",
+        direction="both" if line.does == "sda" else "out" if out else "in",
         analogue=line.does == "analogue",
         prefers=prefers,
         current=line.current,

@@ -24,6 +24,7 @@ class Row(NamedTuple):
     line: str
     controller: str
     by: str
+    bus: str | None
 
 
 COLUMNS = ("board", "pin", "direction", "function", "terminal", "module", "note")
@@ -48,7 +49,7 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
             board, pin, controller, by = owner.name, choice.pin, owner.id, choice.by
         note = _note(r, line, controller, pin, by)
         cells = (board, pin, line.direction, line.name, line.terminal, names[line.module], note)
-        rows.append((key, Row(*cells, line.id, controller, by)))
+        rows.append((key, Row(*cells, line.id, controller, by, line.bus)))
     return tuple(row for _, row in sorted(rows, key=lambda pair: pair[0]))
 
 

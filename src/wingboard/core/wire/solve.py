@@ -434,7 +434,7 @@ def _kind(pin: Pin, wanted_of_buses: Set[str]) -> PinKind:
 
 
 def _need(line: Line) -> PinDemand:
-    return PinDemand(line.analogue, line.prefers, line.direction == "out", line.bus)
+    return PinDemand(line.analogue, line.prefers, line.direction != "in", line.bus)
 
 
 def _cost(need: PinDemand, kind: PinKind) -> int:

@@ -211,7 +211,7 @@ function Pins({ board, pins, lit, onOver, picking, onGive }: PinsProps) {
             }
           : {})}
         className={picking ? "cursor-pointer" : undefined}
-        onMouseEnter={() => onOver(pin.line ?? null)}
+        onMouseEnter={() => onOver(pin.lines[0] ?? null)}
         onMouseLeave={() => onOver(null)}
       >
         <rect
@@ -219,11 +219,17 @@ function Pins({ board, pins, lit, onOver, picking, onGive }: PinsProps) {
           y={y - ROW / 2 + 1}
           width={212}
           height={ROW - 2}
-          fill={lit(pin.line) ? "var(--wash)" : "var(--sheet)"}
+          fill={pin.lines.some(lit) ? "var(--wash)" : "var(--sheet)"}
           stroke="var(--rule)"
           rx={3}
         />
-        <circle cx={398} cy={y} r={3} fill={pin.line ? "var(--ink)" : "var(--sheet)"} stroke="var(--ink)" />
+        <circle
+          cx={398}
+          cy={y}
+          r={3}
+          fill={pin.lines.length > 0 ? "var(--ink)" : "var(--sheet)"}
+          stroke="var(--ink)"
+        />
         <text
           x={410}
           y={y + 4}

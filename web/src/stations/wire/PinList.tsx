@@ -52,7 +52,9 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
           {wire.boards.map((board) => (
             <optgroup key={board.id} label={board.name}>
               {board.pins
-                .filter((p) => !p.line || p.line === row.line)
+                .filter(
+                  (p) => p.lines.length === 0 || p.lines.includes(row.line) || (row.bus && p.bus === row.bus),
+                )
                 .map((p) => (
                   <option key={p.name} value={`${board.id} ${p.name}`}>
                     {board.name} {p.name}

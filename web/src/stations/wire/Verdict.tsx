@@ -3,6 +3,7 @@ import type { Command, Solved } from "../../api/types";
 import { controllerName } from "../../app/controllers";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { many } from "../../ui/figures";
 
 interface Props {
   solved: Solved;
@@ -23,7 +24,8 @@ export function Verdict({ solved, onAdd, onClose }: Props) {
         ) : (
           <div>
             <p className="flex items-center gap-2 font-semibold text-must">
-              <Mark kind="must" /> {solved.unfit.length} functions do not fit
+              <Mark kind="must" /> {many(solved.unfit.length, "function")}
+              {solved.unfit.length === 1 ? " does" : " do"} not fit
             </p>
             <ul className="mt-1 max-h-24 overflow-y-auto">
               {solved.unfit.map((left) => (
