@@ -3,6 +3,31 @@ import reactHooks from "eslint-plugin-react-hooks";
 import globals from "globals";
 import tseslint from "typescript-eslint";
 
+/** What each folder may not know: the way is main → stations → app → panel → ui → api. */
+const STATIONS = ["brief", "parts", "face", "cut", "wire"];
+const closed = (files, folders, why) => ({
+  files,
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      { patterns: [{ regex: `(^|/)(${folders.join("|")})/`, message: why }] },
+    ],
+  },
+});
+const BOUNDARIES = [
+  closed(["src/api/**"], ["ui", "panel", "app", "stations"], "api knows nothing of the page"),
+  closed(["src/ui/**"], ["panel", "app", "stations"], "ui knows only api"),
+  closed(["src/panel/**"], ["app", "stations"], "panel knows only ui and api"),
+  closed(["src/app/**"], ["panel", "stations"], "app knows no station: main.tsx hands them in"),
+  ...STATIONS.map((station) =>
+    closed(
+      [`src/stations/${station}/**`],
+      STATIONS.filter((other) => other !== station),
+      "stations never know each other",
+    ),
+  ),
+];
+
 export default tseslint.config(
   { ignores: ["node_modules", "src/api/schema.gen.ts"] },
   js.configs.recommended,
@@ -13,5 +38,6 @@ export default tseslint.config(
       "max-lines": ["error", { max: 300, skipBlankLines: true, skipComments: true }],
     },
   },
+  ...BOUNDARIES,
   { languageOptions: { globals: globals.browser } },
 );

@@ -8,7 +8,7 @@ import { ChoiceField, FigureField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { money } from "../../ui/money";
 import { useBrief } from "./useBrief";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 const STAGES = [
   ["measure", "Measuring"],

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { answered, api } from "../../api/client";
 import type { Command, DesignView, Shelf } from "../../api/types";
 import { Button } from "../../ui/Button";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 type Kind = "machine" | "stock" | "supply" | "part";
 

@@ -4,7 +4,7 @@ import type { DesignView, KeepOut } from "../../api/types";
 import { useChanges } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 const KINDS = [
   ["bar", "bar"],

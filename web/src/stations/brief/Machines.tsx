@@ -4,7 +4,7 @@ import type { BriefView, Command, DesignView, Machine } from "../../api/types";
 import { newMachine, PROCESS_NAMES } from "../../app/machines";
 import { Button } from "../../ui/Button";
 import { FigureField, LengthField, TextField } from "../../ui/fields";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 type Process = Machine["kind"];
 type Send = (command: Command) => void;

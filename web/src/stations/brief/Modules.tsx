@@ -6,7 +6,7 @@ import { Button } from "../../ui/Button";
 import { LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { Layers } from "./Layers";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 type Chain = NonNullable<BriefView["chain"]>;
 

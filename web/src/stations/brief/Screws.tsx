@@ -4,7 +4,7 @@ import type { ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField } from "../../ui/fields";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 
 const SIZES = (["M2", "M2.5", "M3", "M4", "M5", "M6"] as const).map((size) => [size, size] as const);
 

@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
 import { FromShelf } from "./FromShelf";
 import { Machines } from "./Machines";
-import { TakeAway } from "./TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 import { useBrief } from "./useBrief";
 
 type Send = (command: Command) => void;

@@ -4,7 +4,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
-import { TakeAway } from "../brief/TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 import { SYMBOLS } from "./symbols";
 
 type Graphic = DesignView["design"]["graphics"][number];

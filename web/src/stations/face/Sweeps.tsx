@@ -4,7 +4,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { TakeAway } from "../brief/TakeAway";
+import { TakeAway } from "../../ui/TakeAway";
 import { useViews } from "./useViews";
 
 export function Sweeps({ module }: { module: ModuleView }) {
