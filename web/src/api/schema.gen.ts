@@ -304,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/face/free-spot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Where It Fits
+         * @description Where a part of the tray would be put down: beside its group, breaking no rule where that can be.
+         */
+        post: operations["where_it_fits_api_designs__design_id__face_free_spot_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/face/line": {
         parameters: {
             query?: never;
@@ -2950,6 +2970,30 @@ export interface components {
              * @default []
              */
             by_hand: components["schemas"]["ScrewAt"][];
+        };
+        /**
+         * FreeSpot
+         * @description A place on the module, and whether every rule holds there.
+         */
+        FreeSpot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Free */
+            free: boolean;
+        };
+        /**
+         * FreeSpotAsked
+         * @description Which part of the tray, and the module it shall be on.
+         */
+        FreeSpotAsked: {
+            /** Base */
+            base: number;
+            /** Function */
+            function: string;
+            /** Module */
+            module: string;
         };
         /**
          * FrontShape
@@ -6748,6 +6792,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Clashes"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    where_it_fits_api_designs__design_id__face_free_spot_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreeSpotAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreeSpot"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

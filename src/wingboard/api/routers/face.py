@@ -10,9 +10,13 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, answered_before_kept, as_json
 from wingboard.api.views import DesignView, changed_view, placed_by_id
 from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.places import PlacePart
+from wingboard.core.changes.handlers.steps import find_module
+from wingboard.core.face.freespot import free_spot
 from wingboard.core.face.near import neighbours, to_edge
 from wingboard.core.face.numberline import commands_for
 from wingboard.core.findings.finding import Finding
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import clashes
 from wingboard.core.record.base import Ident
 from wingboard.core.record.errors import UnknownThing
@@ -125,6 +129,35 @@ def would_clash(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
     if lead is None:
         raise UnknownThing("That part is not placed", "lead")
     return as_json(Clashes(module=lead.place.module, findings=clashes(state.resolved, asked.lead)))
+
+
+class FreeSpotAsked(BaseModel):
+    """Which part of the tray, and the module it shall be on."""
+
+    base: Revision
+    function: Ident
+    module: Ident
+
+
+class FreeSpot(BaseModel):
+    """A place on the module, and whether every rule holds there."""
+
+    x: float
+    y: float
+    free: bool
+
+
+@router.post("/free-spot", responses={200: {"model": FreeSpot}})
+def where_it_fits(desk: OnDesk, design_id: DesignId, asked: FreeSpotAsked) -> Response:
+    """Where a part of the tray would be put down: beside its group, breaking no rule where that can be."""
+    outline = find_module(desk.open(design_id, asked.base).design, asked.module).outline
+    x0, y0, x1, y1 = area_of(outline.loop()).bounds
+    there = PlacePart(function=asked.function, module=asked.module, x=(x0 + x1) / 2, y=(y0 + y1) / 2)
+    state = desk.tried(design_id, asked.base, (there,))
+    lead = placed_by_id(state.resolved, asked.function)
+    if lead is None:
+        raise UnknownThing("That part is not placed", "function")
+    return as_json(FreeSpot(**free_spot(state.resolved, lead)._asdict()))
 
 
 @router.post("/line", responses={200: {"model": DesignView}})

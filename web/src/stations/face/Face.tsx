@@ -1,17 +1,37 @@
 /** Face: the panel at true proportions with the views over it; beside it the tray, the words, pictures and sweeps. */
 import { useMemo, useState } from "react";
+import { answered, api } from "../../api/client";
 import { place } from "../../api/commands";
 import type { Fn } from "../../api/types";
-import { useChanges, useDesign } from "../../app/design";
+import { type Changes, useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Tabs } from "../../ui/Tabs";
 import { Board } from "./Board";
-import { freeSpot } from "./freeSpot";
 import { Pictures } from "./Pictures";
 import { useFace, VIEWS } from "./store";
 import { Sweeps } from "./Sweeps";
 import { Tray } from "./Tray";
 import { LegendsSide } from "./LegendsSide";
+
+/** Put a part down where the core finds room for it, and select it. */
+async function putDown(design: string, module: string, fn: string, changes: Changes): Promise<void> {
+  const { select, set } = useSession.getState();
+  try {
+    const base = await changes.settled();
+    const spot = await answered(
+      api.POST("/api/designs/{design_id}/face/free-spot", {
+        params: { path: { design_id: design } },
+        body: { base, function: fn, module },
+      }),
+    );
+    const kept = await changes.send([place(fn, module, spot.x, spot.y)]);
+    if (!kept) return;
+    select([fn]);
+    if (!spot.free) set({ notice: "Nowhere on this module is free; it is where it is least in the way" });
+  } catch (error) {
+    set({ notice: error instanceof Error ? error.message : "That did not work" });
+  }
+}
 
 export default function Face() {
   const view = useDesign();
@@ -33,10 +53,7 @@ export default function Face() {
     const ready = waiting.filter((f) => f.part != null);
     const next = ready.find((f) => selection.includes(f.id)) ?? ready[0];
     if (!next) return;
-    const spot = freeSpot(view, module, next);
-    void changes.send([place(next.id, module.id, spot.x, spot.y)]).then((kept) => {
-      if (kept) useSession.getState().select([next.id]);
-    });
+    void putDown(view.id, module.id, next.id, changes);
   };
   const more = face.view === "reference" ? "Picture" : face.view === "hands" ? "Sweeps" : null;
   const side = face.side === "more" && !more ? "tray" : face.side;
