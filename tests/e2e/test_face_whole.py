@@ -254,7 +254,10 @@ def test_the_views_show_hands_behind_webs_and_the_eye(watched: Page, address: st
     a.click(force=True)
     b.click(force=True)
     expect(page.get_by_role("status").last).to_contain_text("26.00")
+    page.keyboard.press("w")  # what is round the board is drawn anew, and Escape still belongs to the board
+    page.keyboard.press("w")
     page.keyboard.press("Escape")
+    expect(page.get_by_text("measuring, Esc ends")).to_be_hidden()
     page.get_by_role("tab", name="Legends").click()
     page.get_by_label("Font").select_option("single-stroke")
     expect(page.get_by_role("status").first).to_contain_text("revision 3")

@@ -20,7 +20,7 @@ const VIEWS: Views = {
   cut: lazy(() => import("./stations/cut/Cut")),
   wire: lazy(() => import("./stations/wire/Wire")),
 };
-declare([...EVERYWHERE, ...BRIEF, ...FACE]);
+declare([...BRIEF, ...FACE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

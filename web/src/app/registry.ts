@@ -86,7 +86,7 @@ function pressed(event: KeyboardEvent, command: Listed): boolean {
   });
 }
 
-/** The command that a key stands for where it was pressed, and what that does. */
+/** The command that a key stands for where it was pressed, and what that does; a station's own come first. */
 export function commandFor(event: KeyboardEvent, station: Station["id"]): [Listed, Doing] | undefined {
   for (const command of listed) {
     if (command.ofList || (command.station && command.station !== station) || !pressed(event, command))

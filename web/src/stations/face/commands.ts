@@ -29,6 +29,12 @@ const LISTED: readonly Omit<Listed, "station">[] = [
   { id: "face.measure", words: "Measure between two clicks", keys: ["m"] },
   { id: "face.larger", words: "Zoom in", keys: ["+", "="] },
   { id: "face.smaller", words: "Zoom out", keys: ["-"] },
+  {
+    id: "face.out",
+    words: "End measuring or picking, then let go of the selection",
+    keys: ["Escape"],
+    keyOnly: true,
+  },
   { id: "face.fit", words: "Show the whole module", keys: ["0"] },
   ...ACTIONS.map((a) => ({ id: `face.${a.id}`, words: `Arrange: ${a.words}`, keys: KEYS[a.id] ?? [] })),
 ];

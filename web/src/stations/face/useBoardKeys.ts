@@ -66,9 +66,10 @@ export function useBoardKeys(module: string, { zoom, fit, onPlaceNext }: Actions
     "face.larger": () => zoom(1.25),
     "face.smaller": () => zoom(0.8),
     "face.fit": fit,
-    out: () => {
-      useFace.getState().set({ measuring: false, picking: null, picked: [] });
-      select([]);
+    "face.out": () => {
+      const { measuring, picking, set } = useFace.getState();
+      if (measuring || picking) set({ measuring: false, picking: null, picked: [] });
+      else select([]);
     },
   });
 }
