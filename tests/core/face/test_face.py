@@ -35,7 +35,7 @@ def test_position_words_lie_on_the_parts_angles_at_any_turn(part: str, turn: flo
         centre = word.box.core.centroid
         away = (math.degrees(math.atan2(centre.y, centre.x)) - angle - turn) % 360
         assert min(away, 360 - away) < 0.01
-        assert word.box.core.distance(placed.part.cover.rounded().core) > 0
+        assert word.box.core.distance(placed.part.covered().turned(turn).core) > 0
 
 
 def test_a_name_stands_above_or_below_clear_of_its_control_by_the_gap() -> None:
