@@ -77,10 +77,10 @@ class Design(Record):
         return self
 
     def _layers_are_there(self) -> None:
-        for n, module in enumerate(self.modules):
+        for module in self.modules:
             for layer in self.stack_of(module):
                 if layer.inset > 0 and layer.outline is None and _nothing_left(module, layer.inset):
-                    raise ValueError(f"modules[{n}]: nothing is left of {layer.name} {layer.inset:g} mm further in")
+                    raise ValueError(f"{module.name}: nothing is left of {layer.name} {layer.inset:g} mm further in")
 
     def _face_is_whole(self, functions: set[str], modules: set[str]) -> None:
         for n, graphic in enumerate(self.graphics):

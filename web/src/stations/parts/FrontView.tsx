@@ -5,6 +5,11 @@ import { Outline, PartFront, reach } from "../../panel/shapes";
 export function FrontView({ part, used }: { part: Part; used: number | undefined }) {
   const size =
     Math.max(...[part.cover, part.body, part.hole].map(reach).flatMap((s) => [s.width, s.height])) / 2 + 5;
+  const hidden = {
+    stroke: "var(--faint)",
+    strokeWidth: size / 120,
+    strokeDasharray: `${size / 20} ${size / 30}`,
+  };
   return (
     <svg
       viewBox={`${-size} ${-size} ${2 * size} ${2 * size}`}
@@ -13,27 +18,9 @@ export function FrontView({ part, used }: { part: Part; used: number | undefined
       aria-label={`${part.name} from the front`}
     >
       <g transform="scale(1 -1)">
-        <Outline
-          shape={part.body}
-          x={part.behind_x}
-          y={part.behind_y}
-          fill="var(--desk)"
-          stroke="var(--faint)"
-          strokeWidth={size / 120}
-          strokeDasharray={`${size / 20} ${size / 30}`}
-        />
+        <Outline shape={part.body} x={part.behind_x} y={part.behind_y} {...hidden} fill="var(--desk)" />
         {part.steps.map((s, n) => (
-          <Outline
-            key={n}
-            shape={s.shape}
-            x={s.x}
-            y={s.y}
-            turn={s.turn}
-            fill="none"
-            stroke="var(--faint)"
-            strokeWidth={size / 120}
-            strokeDasharray={`${size / 20} ${size / 30}`}
-          />
+          <Outline key={n} shape={s.shape} x={s.x} y={s.y} turn={s.turn} {...hidden} fill="none" />
         ))}
         <PartFront front={part.front} />
         <Outline shape={part.hole} fill="none" stroke="var(--petrol)" strokeWidth={size / 60} />
