@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 from starlette.exceptions import HTTPException
 
 from wingboard.core.record import errors as design
@@ -52,14 +52,27 @@ class ProblemDetails(BaseModel):
     detail: str
     errors: list[Fault] = []
     head: int | None = None
+    what: str | None = Field(None, description="The change that was refused, in words")
 
 
 def problem(
-    name: str, title: str, status: int, detail: str, errors: Sequence[Fault] = (), head: int | None = None
+    name: str,
+    title: str,
+    status: int,
+    detail: str,
+    errors: Sequence[Fault] = (),
+    head: int | None = None,
+    what: str | None = None,
 ) -> JSONResponse:
     """A response with a problem document."""
     body = ProblemDetails(
-        type=f"urn:wingboard:{name}", title=title, status=status, detail=detail, errors=list(errors), head=head
+        type=f"urn:wingboard:{name}",
+        title=title,
+        status=status,
+        detail=detail,
+        errors=list(errors),
+        head=head,
+        what=what,
     )
     return JSONResponse(body.model_dump(exclude_none=True), status, media_type="application/problem+json")
 
@@ -75,7 +88,7 @@ def _kebab(kind: type) -> str:
 async def _design_error(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, design.DesignError)
     faults = [Fault(path=p.path, message=p.message) for p in error.problems if p.path]
-    return problem(_kebab(type(error)), error.title, _status(error), error.message, faults)
+    return problem(_kebab(type(error)), error.title, _status(error), error.message, faults, what=error.what)
 
 
 async def _store_error(_: Request, error: Exception) -> JSONResponse:

@@ -26,7 +26,7 @@ from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.errors import DesignError, NotPossible
 from wingboard.core.record.patches import patch_between
 from wingboard.core.record.upgrade import FORMAT
 from wingboard.core.record.whole import interned
@@ -170,8 +170,12 @@ class Desk(SharedThings):
             done = self._done_already(design_id, base, key, asked)
             if done is None:
                 before = self._at_head(design_id, base)
-                whole = completed(_accepting(before, batch), before.design, self.shelf())
-                design = apply(before.design, whole, catalogue())
+                try:
+                    whole = completed(_accepting(before, batch), before.design, self.shelf())
+                    design = apply(before.design, whole, catalogue())
+                except DesignError as error:
+                    error.what = _label(batch, before.design)
+                    raise
                 change = _Change(_label(whole, before.design), log_of(whole), base, None, key or None, asked)
                 done = self._keep(before, design, change, prepare)
             else:

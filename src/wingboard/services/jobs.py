@@ -27,10 +27,11 @@ State = Literal["waiting", "running", "done", "stopped", "failed"]
 class Job:
     """One piece of long work."""
 
-    def __init__(self, ident: str, task: str, design: str | None, news: News) -> None:
+    def __init__(self, ident: str, task: str, design: str | None, news: News, key: str | None = None) -> None:
         self.id = ident
         self.task = task
         self.design = design
+        self.key = key
         self.state: State = "waiting"
         self.done: float | None = None
         self.words = "Waiting"
@@ -95,13 +96,19 @@ class Jobs:
         self._lock = threading.Lock()
         self._jobs: OrderedDict[str, Job] = OrderedDict()
 
-    def start(self, task: str, design: str | None, work: Work) -> Job:
-        """Start a job. :raises NotPossible: too many are waiting."""
+    def start(self, task: str, design: str | None, work: Work, key: str | None = None) -> Job:
+        """Start a job; one of this task and design that was started with the same key is that job still.
+
+        :raises NotPossible: too many are waiting.
+        """
         with self._lock:
+            for known in self._jobs.values():
+                if key and (known.task, known.design, known.key) == (task, design, key):
+                    return known
             going = sum(job.state in ("waiting", "running") for job in self._jobs.values())
             if going >= MOST:
                 raise NotPossible(f"{MOST} jobs are waiting or running; stop one, or wait")
-            job = Job(f"j-{secrets.token_hex(6)}", task, design, self._news)
+            job = Job(f"j-{secrets.token_hex(6)}", task, design, self._news, key)
             self._jobs[job.id] = job
             self._forget_old()
         self._pool.submit(self._run, job, work)

@@ -27,10 +27,11 @@ class Solved(BaseModel):
     would_fit: list[AddController]
 
 
-def solving(desk: Desk, design_id: str, base: int, afresh: bool) -> Work:
+def solving(desk: Desk, design_id: str, base: int, afresh: bool, key: str | None = None) -> Work:
     """The work of solving a design's pins from a revision.
 
     :param afresh: give up what was solved before; pins set by hand stay.
+    :param key: names the request, so that one sent twice is kept once.
     """
 
     def work(job: Job) -> Solved:
@@ -41,7 +42,7 @@ def solving(desk: Desk, design_id: str, base: int, afresh: bool) -> Work:
         if job.stopped():
             raise Stopped
         unchanged = set(found.pins) == {pin for pin in state.design.pins if pin.by == "solver"}
-        kept = state if unchanged else desk.command(design_id, base, (SetPins(pins=found.pins),)).state
+        kept = state if unchanged else desk.command(design_id, base, (SetPins(pins=found.pins),), key).state
         job.report(0.9, "Looking what would fit")
         more = boards_that_would_fit(state.resolved) if found.unfit else ()
         return Solved(

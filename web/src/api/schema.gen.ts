@@ -304,6 +304,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/face/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Catches
+         * @description Where a drag may catch, as it would be after the commands: centres, edges, the middle, equal gaps.
+         */
+        post: operations["what_catches_api_designs__design_id__face_guides_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/face/caught": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What A Measure Catches
+         * @description The centre or the edge next to a point of a module.
+         */
+        get: operations["what_a_measure_catches_api_designs__design_id__face_caught_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/face/free-spot": {
         parameters: {
             query?: never;
@@ -555,7 +595,7 @@ export interface paths {
         put?: never;
         /**
          * Solve Pins
-         * @description Start giving every line a pin; the result is kept as a revision, and says what did not fit.
+         * @description Start giving every line a pin; one sent twice starts one job; what it finds is kept as a revision.
          */
         post: operations["solve_pins_api_designs__design_id__wire_solve_post"];
         delete?: never;
@@ -1433,7 +1473,9 @@ export interface components {
          * Arrange
          * @description Put placed parts in order; the first named leads and stays, unless said otherwise.
          *
-         *     ``row``, ``column``: one after the other, ``pitch`` apart. ``grid``: rows of ``columns``. ``arc``: on ``radius``
+         *     ``row``, ``column``: between the first and the last where they stand, the gaps as wide as what they are needs, or
+         *     all alike where there is more room; with a ``pitch``, or in the ``given`` order, one after the other from the leader.
+         *     ``grid``: rows of ``columns``. ``arc``: on ``radius``
          *     from angle ``start`` to ``end``; ``ring``: all round. ``align-…``: centres, or covered edges, on the leader's.
          *     ``distribute-…``: equal gaps between the outermost; ``pitch-…``: equal centre distances between them. ``mirror``:
          *     left for right about their middle.
@@ -1451,6 +1493,13 @@ export interface components {
              * @enum {string}
              */
             how: "row" | "column" | "grid" | "arc" | "ring" | "align-x" | "align-y" | "align-left" | "align-right" | "align-top" | "align-bottom" | "distribute-x" | "distribute-y" | "pitch-x" | "pitch-y" | "mirror";
+            /**
+             * Order
+             * @description Of a row or column: as they stand, or as named
+             * @default place
+             * @enum {string}
+             */
+            order: "place" | "given";
             /**
              * Pitch
              * @description 0 for the largest that is there, or what fingers need
@@ -1783,6 +1832,18 @@ export interface components {
             candidates: components["schemas"]["CandidateView"][];
         };
         /**
+         * CaughtView
+         * @description The point that a measure catches, and what it is; no words where it catches nothing.
+         */
+        CaughtView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * ChainView
          * @description The tolerance chain across the modules (mm).
          */
@@ -1876,7 +1937,7 @@ export interface components {
         };
         /**
          * CopyItems
-         * @description Copy placed parts, each as a new function with the same part, words and wishes.
+         * @description Copy placed parts, each as a new function with the same part, words and wishes; and graphics.
          */
         CopyItems: {
             /**
@@ -1884,8 +1945,16 @@ export interface components {
              * @enum {string}
              */
             do: "copy_items";
-            /** Functions */
+            /**
+             * Functions
+             * @default []
+             */
             functions: string[];
+            /**
+             * Graphics
+             * @default []
+             */
+            graphics: string[];
             /**
              * Dx
              * @default 0
@@ -3239,6 +3308,83 @@ export interface components {
             /** Room */
             room: number[];
         };
+        /**
+         * GuideView
+         * @description A line that catches what is dragged, in the module's coordinates (mm); see the fields of the core's guide.
+         */
+        GuideView: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "centre" | "edge" | "middle" | "gap";
+            /**
+             * At
+             * @description The leader's coordinate when it is caught
+             */
+            at: number;
+            /**
+             * Line
+             * @description The coordinate of the line that is then drawn
+             */
+            line: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /**
+             * Gap
+             * @description Of equal gaps: their width
+             */
+            gap: number | null;
+            /**
+             * Gaps
+             * @description Of equal gaps: where each begins
+             */
+            gaps: number[];
+        };
+        /**
+         * GuidesAsked
+         * @description What is dragged with the leader: functions and graphics.
+         */
+        GuidesAsked: {
+            /** Base */
+            base: number;
+            /** Lead */
+            lead: string;
+            /**
+             * Commands
+             * @default []
+             */
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SetSchool"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            /**
+             * Moving
+             * @default []
+             */
+            moving: string[];
+        };
+        /**
+         * GuidesView
+         * @description Everything that catches, and how far what is dragged reaches from its leader: left, down, right, up.
+         */
+        GuidesView: {
+            /** Module */
+            module: string;
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Guides */
+            guides: components["schemas"]["GuideView"][];
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -3939,7 +4085,7 @@ export interface components {
         };
         /**
          * MoveItems
-         * @description Shift placed parts together.
+         * @description Shift placed parts and graphics together; what follows its functions only goes up and down.
          */
         MoveItems: {
             /**
@@ -3947,8 +4093,16 @@ export interface components {
              * @enum {string}
              */
             do: "move";
-            /** Functions */
+            /**
+             * Functions
+             * @default []
+             */
             functions: string[];
+            /**
+             * Graphics
+             * @default []
+             */
+            graphics: string[];
             /**
              * Dx
              * @default 0
@@ -5545,6 +5699,8 @@ export interface components {
              * @default false
              */
             afresh: boolean;
+            /** Key */
+            key?: string | null;
         };
         /**
          * Solved
@@ -6137,6 +6293,12 @@ export interface components {
              * @default null
              */
             head: number | null;
+            /**
+             * What
+             * @description The change that was refused, in words
+             * @default null
+             */
+            what: string | null;
         };
         /**
          * Revised
@@ -6792,6 +6954,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Clashes"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    what_catches_api_designs__design_id__face_guides_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuidesAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuidesView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    what_a_measure_catches_api_designs__design_id__face_caught_get: {
+        parameters: {
+            query: {
+                module: string;
+                x: number;
+                y: number;
+                within?: number;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaughtView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -4,7 +4,7 @@ import { useEffect } from "react";
 import { Redirect, Route, Switch } from "wouter";
 import { answered, api, Refused } from "../api/client";
 import { Damaged } from "./Damaged";
-import { DesignContext, useDesignQuery } from "./design";
+import { DesignContext, useDesignQuery, useShown } from "./design";
 import { FirstVisit } from "./FirstVisit";
 import { Frame, type Views } from "./Frame";
 import { useNews } from "./news";
@@ -59,6 +59,7 @@ function Start() {
 function Opened({ id, station, views }: { id: string; station: string | undefined; views: Views }) {
   const design = useDesignQuery(id);
   useSelectionInAddress();
+  const shown = useShown(design.data);
   const name = design.data?.design.name;
   useEffect(() => {
     document.title = name ? `${name} · Wing Board` : "Wing Board";
@@ -67,9 +68,9 @@ function Opened({ id, station, views }: { id: string; station: string | undefine
   if (design.error instanceof Refused && design.error.problem.type === DAMAGED)
     return <Damaged id={id} reason={design.error.message} />;
   if (design.isError) return <Message title="This design cannot be opened" text={design.error.message} />;
-  if (!design.data) return <Message title="Opening…" text="" />;
+  if (!shown) return <Message title="Opening…" text="" />;
   return (
-    <DesignContext value={design.data}>
+    <DesignContext value={shown}>
       <Frame station={station} views={views} />
     </DesignContext>
   );

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../api/client";
 import { Button } from "../ui/Button";
-import { designKey } from "./design";
+import { designKey } from "./queue";
 
 export function Damaged({ id, reason }: { id: string; reason: string }) {
   const client = useQueryClient();

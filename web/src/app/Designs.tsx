@@ -7,7 +7,8 @@ import type { DesignView, Problem } from "../api/types";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/fields";
 import { Sheet } from "../ui/Sheet";
-import { remember, useChanges, useDesign } from "./design";
+import { useChanges, useDesign } from "./design";
+import { remember } from "./queue";
 import { useSession } from "./session";
 import type { Station } from "./stations";
 

@@ -6,7 +6,7 @@ import { answered, api } from "../api/client";
 import type { DesignView, NewMachine } from "../api/types";
 import { Button } from "../ui/Button";
 import { ChoiceField, fieldsRead, LengthField, TextField } from "../ui/fields";
-import { remember } from "./design";
+import { remember } from "./queue";
 import { LogoMark } from "./Head";
 import { KINDS } from "./kinds";
 import { newMachine, PROCESS_NAMES } from "./machines";

@@ -1,5 +1,7 @@
+import { many } from "../ui/figures";
 import { Mark } from "../ui/Mark";
 import { useChanges, useDesign } from "./design";
+import { useQueue } from "./queue";
 import { applyTheme, useSession } from "./session";
 
 const QUIET = "rounded px-1.5 py-1 text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
@@ -53,11 +55,12 @@ export function Head() {
 
 function KeptAt() {
   const { kept_at, revision } = useDesign();
-  const link = useSession((s) => s.link);
+  const link = useQueue((s) => s.link);
+  const waiting = useQueue((s) => s.waiting.filter((one) => one.kept === null).length);
   if (link === "waiting") {
     return (
       <span role="status" className="font-semibold text-must">
-        the server has stopped; your last change waits here and is sent when it is back
+        {`The server does not answer; ${waiting ? `${many(waiting, "change")} wait${waiting === 1 ? "s" : ""} here` : "asking again"}`}
       </span>
     );
   }

@@ -5,27 +5,18 @@ import { answered, api } from "../api/client";
 import type { DesignView, Fn } from "../api/types";
 import { many, shown } from "../ui/figures";
 import { useChanges, useDesign } from "./design";
+import { Said, useSaid } from "./Said";
 import { useSession } from "./session";
 
 export function NumberLine() {
   const view = useDesign();
   const selection = useSession((s) => s.selection);
-  const notice = useSession((s) => s.notice);
-  const set = useSession((s) => s.set);
+  const said = useSaid();
   const chosen = view.design.functions.filter((f) => selection.includes(f.id));
   const lead = view.design.functions.find((f) => f.id === selection[0]);
   return (
     <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card pr-3 pl-[90px] text-[12px]">
-      {notice ? (
-        <p role="alert" className="flex min-w-0 flex-1 items-center gap-2 font-semibold text-must">
-          <span className="truncate">{notice}</span>
-          <button type="button" className="underline" onClick={() => set({ notice: null })}>
-            understood
-          </button>
-        </p>
-      ) : (
-        <Selected view={view} chosen={chosen} lead={lead} />
-      )}
+      {said ? <Said /> : <Selected view={view} chosen={chosen} lead={lead} />}
       <span className="flex-1" />
       {lead?.place && <LineField view={view} selection={selection} />}
     </footer>
@@ -33,6 +24,7 @@ export function NumberLine() {
 }
 
 function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead: Fn | undefined }) {
+  const live = useSession((s) => s.around);
   const around = useAround(view, lead);
   if (!lead) {
     return (
@@ -54,7 +46,7 @@ function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead
       <b className="max-w-52 truncate">{lead.name}</b>
       <span className="max-w-56 truncate text-faint">{part?.name ?? (lead.want || "no part yet")}</span>
       {lead.place && (
-        <Place x={around?.x ?? lead.place.x} y={around?.y ?? lead.place.y} turn={lead.place.turn} />
+        <Place x={live?.x ?? lead.place.x} y={live?.y ?? lead.place.y} turn={lead.place.turn} />
       )}
       {near && (
         <span className="flex gap-1.5">
@@ -105,19 +97,9 @@ function useAround(view: DesignView, lead: Fn | undefined) {
 
 function LineField({ view, selection }: { view: DesignView; selection: string[] }) {
   const [text, setText] = useState("");
-  const { change } = useChanges(view.id);
+  const { type } = useChanges(view.id);
   const commit = async () => {
-    if (!text.trim()) return;
-    const path = { design_id: view.id };
-    const kept = await change((base, key) =>
-      answered(
-        api.POST("/api/designs/{design_id}/face/line", {
-          params: { path },
-          body: { base, key, text, selection },
-        }),
-      ),
-    );
-    if (kept) setText("");
+    if (text.trim() && (await type(text, selection))) setText("");
   };
   return (
     <label className="flex items-center gap-3">

@@ -2,8 +2,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { create } from "zustand";
+import { Refused } from "../api/client";
 import type { DesignView, Progressed, Revised } from "../api/types";
-import { designKey } from "./design";
+import { designKey, isWaiting, resume, useQueue } from "./queue";
 
 interface Jobs {
   jobs: Record<string, Progressed>;
@@ -31,7 +32,8 @@ export function ended(job: string, look: () => Promise<boolean>): Promise<void> 
     const timer = setInterval(() => {
       look().then(
         (isOver) => isOver && finish(),
-        () => undefined,
+        // A server that was started anew knows nothing of it: there is nothing to wait for.
+        (error: unknown) => error instanceof Refused && finish(),
       );
     }, 1500);
     if (over(useJobs.getState().jobs[job]?.state)) finish();
@@ -43,16 +45,34 @@ export function useNews(): void {
   const client = useQueryClient();
   useEffect(() => {
     const stream = new EventSource("/api/events");
-    const catchUp = () => void client.invalidateQueries({ queryKey: ["design"] });
+    const newest = new Map<string, number>();
+    /** Ask for what others kept, unless an answer to a change of our own is about to bring it. */
+    const follow = () => {
+      for (const [id, revision] of newest) {
+        const known = client.getQueryData<DesignView>(designKey(id));
+        if (isWaiting(id)) continue;
+        newest.delete(id);
+        if (known && known.revision < revision) void client.invalidateQueries({ queryKey: designKey(id) });
+      }
+    };
+    /** The server is there (again): what could not be read is asked for anew, and what waited is sent. */
+    const catchUp = () => {
+      void client.invalidateQueries({ predicate: (q) => q.state.status === "error" });
+      void client.invalidateQueries({ queryKey: ["design"] });
+    };
+    resume(client);
+    const leave = useQueue.subscribe(follow);
     stream.addEventListener("hello", catchUp);
     stream.addEventListener("revised", (event) => {
       const told = JSON.parse(event.data) as Revised;
-      const key = designKey(told.design);
-      const known = client.getQueryData<DesignView>(key);
-      if (known && known.revision < told.revision) void client.invalidateQueries({ queryKey: key });
+      newest.set(told.design, told.revision);
+      follow();
       void client.invalidateQueries({ queryKey: ["designs"] });
     });
     stream.addEventListener("job", (event) => useJobs.getState().note(JSON.parse(event.data) as Progressed));
-    return () => stream.close();
+    return () => {
+      leave();
+      stream.close();
+    };
   }, [client]);
 }

@@ -1,16 +1,14 @@
-/** What the page itself remembers: selection, theme, what was refused, how the link to the server stands. */
+/** What the page itself remembers: selection, theme, what was said. */
 import { create } from "zustand";
 import type { Clashes, Surroundings } from "../api/types";
 
 export type Theme = "day" | "night";
-export type Link = "kept" | "sending" | "waiting";
 export type Scope = "station" | "all";
 
 interface Session {
   selection: string[];
   module: string | null;
   theme: Theme;
-  link: Link;
   notice: string | null;
   hot: string[];
   focus: string | null;
@@ -30,7 +28,6 @@ export const useSession = create<Session>((set) => ({
   selection: [],
   module: null,
   theme: savedTheme(),
-  link: "kept",
   notice: null,
   hot: [],
   focus: null,

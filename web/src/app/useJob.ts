@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answered, api } from "../api/client";
 import type { JobView, Progressed } from "../api/types";
 import { ended, useJobs } from "./news";
+import { untilAnswered } from "./queue";
 import { useSession } from "./session";
 
 export interface RunningJob {
@@ -22,7 +23,7 @@ export function useJob(): RunningJob {
   const run = async (start: () => Promise<JobView>): Promise<JobView | null> => {
     const { set } = useSession.getState();
     try {
-      const job = await start();
+      const job = await untilAnswered(start);
       setId(job.id);
       await ended(job.id, async () => !["waiting", "running"].includes((await read(job.id)).state));
       const over = await read(job.id);

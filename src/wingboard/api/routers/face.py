@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, answered_before_kept, as_json
@@ -15,10 +15,11 @@ from wingboard.core.changes.handlers.steps import find_module
 from wingboard.core.face.freespot import free_spot
 from wingboard.core.face.near import neighbours, to_edge
 from wingboard.core.face.numberline import commands_for
+from wingboard.core.face.snapping import Axis, Kind, caught_near, guides_for
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import clashes
-from wingboard.core.record.base import Ident
+from wingboard.core.record.base import Ident, Mm
 from wingboard.core.record.errors import UnknownThing
 from wingboard.services.desk import Kept
 
@@ -129,6 +130,64 @@ def would_clash(desk: OnDesk, design_id: DesignId, asked: Probe) -> Response:
     if lead is None:
         raise UnknownThing("That part is not placed", "lead")
     return as_json(Clashes(module=lead.place.module, findings=clashes(state.resolved, asked.lead)))
+
+
+class GuidesAsked(Probe):
+    """What is dragged with the leader: functions and graphics."""
+
+    moving: Annotated[tuple[Ident, ...], Field(max_length=4000)] = ()
+
+
+class GuideView(BaseModel):
+    """A line that catches what is dragged, in the module's coordinates (mm); see the fields of the core's guide."""
+
+    axis: Axis
+    kind: Kind
+    at: float = Field(description="The leader's coordinate when it is caught")
+    line: float = Field(description="The coordinate of the line that is then drawn")
+    low: float
+    high: float
+    gap: float | None = Field(description="Of equal gaps: their width")
+    gaps: tuple[float, ...] = Field(description="Of equal gaps: where each begins")
+
+
+class GuidesView(BaseModel):
+    """Everything that catches, and how far what is dragged reaches from its leader: left, down, right, up."""
+
+    module: str
+    box: tuple[float, float, float, float]
+    guides: list[GuideView]
+
+
+@router.post("/guides", responses={200: {"model": GuidesView}})
+def what_catches(desk: OnDesk, design_id: DesignId, asked: GuidesAsked) -> Response:
+    """Where a drag may catch, as it would be after the commands: centres, edges, the middle, equal gaps."""
+    state = desk.tried(design_id, asked.base, asked.commands)
+    lead = placed_by_id(state.resolved, asked.lead)
+    if lead is None:
+        raise UnknownThing("That part is not placed", "lead")
+    found = guides_for(state.resolved, lead, asked.moving)
+    views = [GuideView(**guide._asdict()) for guide in found.guides]
+    return as_json(GuidesView(module=lead.place.module, box=found.box, guides=views))
+
+
+class CaughtView(BaseModel):
+    """The point that a measure catches, and what it is; no words where it catches nothing."""
+
+    x: float
+    y: float
+    words: str
+
+
+@router.get("/caught", responses={200: {"model": CaughtView}})
+def what_a_measure_catches(
+    desk: OnDesk, design_id: DesignId, module: Ident, x: Mm, y: Mm, within: Annotated[float, Query(ge=0, le=100)] = 3.0
+) -> Response:
+    """The centre or the edge next to a point of a module."""
+    r = desk.open(design_id).resolved
+    if module not in r.modules:
+        raise UnknownThing("There is no such module", "module")
+    return as_json(CaughtView(**caught_near(r, r.modules[module], x, y, within)._asdict()))
 
 
 class FreeSpotAsked(BaseModel):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
-from wingboard.api.routers.common import DesignId, OnDesk, Revision, WithJobs, as_json, download, file_of
+from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, download, file_of
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
@@ -66,6 +66,7 @@ class Solve(BaseModel):
 
     base: Revision
     afresh: bool = False
+    key: Key = None
 
 
 @router.get("", responses={200: {"model": WireView}})
@@ -102,10 +103,10 @@ def _boards(r: Resolved) -> list[BoardView]:
 
 @router.post("/solve", status_code=202, responses={202: {"model": JobView}})
 def solve_pins(desk: OnDesk, jobs: WithJobs, design_id: DesignId, asked: Solve) -> Response:
-    """Start giving every line a pin; the result is kept as a revision, and says what did not fit."""
+    """Start giving every line a pin; one sent twice starts one job; what it finds is kept as a revision."""
     desk.open(design_id, asked.base)
-    work = solving(desk, design_id, asked.base, asked.afresh)
-    return as_json(job_view(jobs.start("pins", design_id, work)), 202)
+    work = solving(desk, design_id, asked.base, asked.afresh, asked.key)
+    return as_json(job_view(jobs.start("pins", design_id, work, asked.key)), 202)
 
 
 @router.get("/pins.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import NamedTuple
 
 from wingboard.core.changes.commands.arrange import Arrange
@@ -39,6 +40,8 @@ def arranged(spots: Sequence[ArrangedPart], asked: Arrange, plate: Bounds = EVER
     """
     if len(spots) < 2 and asked.how != "mirror":
         raise NotPossible("Select two or more placed parts", "functions")
+    if asked.how in ("row", "column") and not asked.pitch and asked.order == "place":
+        return _kept_on(_between(spots, asked.how), plate)
     if asked.how in ("row", "column", "grid"):
         return _kept_on(_grid(spots, asked), plate)
     if asked.how in ("arc", "ring"):
@@ -58,6 +61,25 @@ def _grid(spots: Sequence[ArrangedPart], asked: Arrange) -> tuple[ArrangedPart, 
     return tuple(
         s._replace(x=lead.x + n % columns * pitch_x, y=lead.y - n // columns * pitch_y) for n, s in enumerate(spots)
     )
+
+
+def _between(spots: Sequence[ArrangedPart], how: str) -> tuple[ArrangedPart, ...]:
+    """In a line as they stand, level with the leader: the first stays, and the last where there is room enough.
+
+    Between two neighbours there is what their kinds want, and an equal share of what is left over.
+    """
+    across = how == "row"
+    ordered = sorted(spots, key=lambda s: s.x if across else -s.y)
+    reach = [(s.left, s.right) if across else (s.up, s.down) for s in ordered]
+    rooms = [max(a.room, b.room) for a, b in pairwise(ordered)]
+    steps = [a[1] + room + b[0] for (a, b), room in zip(pairwise(reach), rooms, strict=True)]
+    far = ordered[-1].x - ordered[0].x if across else ordered[0].y - ordered[-1].y
+    spare = max(far - sum(steps), 0.0) / len(steps)
+    ways = {s.id: sum(steps[:n]) + n * spare for n, s in enumerate(ordered)}
+    first, lead = ordered[0], spots[0]
+    if across:
+        return tuple(s._replace(x=first.x + ways[s.id], y=lead.y) for s in spots)
+    return tuple(s._replace(x=lead.x, y=first.y - ways[s.id]) for s in spots)
 
 
 def _usual(spots: Sequence[ArrangedPart], axis: int) -> float:

@@ -95,6 +95,9 @@ def phrase_of(command: Command, design: Design) -> str:
     if several:
         who = names.get(several[0], several[0]) if len(several) == 1 else f"{len(several)} parts"
         return f"{_VERBS[command.do]} {who}"
+    drawn = getattr(command, "graphics", None)
+    if drawn:
+        return f"{_VERBS[command.do]} {'a graphic' if len(drawn) == 1 else f'{len(drawn)} graphics'}"
     one = getattr(command, "function", None)
     if one:
         return f"{_VERBS[command.do]} {names.get(one, one)}"

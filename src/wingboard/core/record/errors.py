@@ -29,6 +29,8 @@ class DesignError(Exception):
         super().__init__(message)
         self.message = message
         self.path = path
+        self.what: str | None = None
+        """What was asked for, in words, where whoever carried it out knows: “Move Wiper”."""
         self.problems = problems or (Problem(path, message),)
 
 

@@ -3,15 +3,19 @@
  * When the hand stops for a frame, what would clash there is asked as well.
  */
 import { answered, api } from "../../api/client";
-import type { Command } from "../../api/types";
+import type { Command, DesignView } from "../../api/types";
+import { useQueue } from "../../app/queue";
 import { useSession } from "../../app/session";
+import { commandsAfter } from "../../app/shown";
 
 interface Question {
-  design: string;
-  base: number;
+  view: DesignView;
   lead: string;
   commands: Command[];
 }
+
+/** More commands than that are not tried in a glance. */
+const MOST = 50;
 
 let asking = false;
 let next: Question | null = null;
@@ -32,11 +36,14 @@ export function stopProbing(): void {
 async function run(): Promise<void> {
   asking = true;
   while (next) {
-    const { design, ...body } = next;
+    const { view, lead, commands } = next;
+    const before = commandsAfter(view, useQueue.getState().waiting);
+    const body = { base: view.revision, lead, commands: [...before, ...commands] };
     const mine = round;
     next = null;
+    if (body.commands.length > MOST) continue;
     try {
-      const path = { design_id: design };
+      const path = { design_id: view.id };
       const around = await answered(
         api.POST("/api/designs/{design_id}/face/probe", { params: { path }, body }),
       );

@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
 import type { Solved } from "../../api/types";
-import { designKey, useChanges, useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
+import { designKey } from "../../app/queue";
 import { useJob } from "../../app/useJob";
 import { useQueryClient } from "@tanstack/react-query";
 import { CONTROLLERS } from "../../app/controllers";
@@ -31,8 +32,9 @@ export default function Wire() {
   const solve = async (afresh: boolean) => {
     const path = { design_id: view.id };
     const base = await settled();
+    const body = { base, afresh, key: crypto.randomUUID() };
     const over = await job.run(() =>
-      answered(api.POST("/api/designs/{design_id}/wire/solve", { params: { path }, body: { base, afresh } })),
+      answered(api.POST("/api/designs/{design_id}/wire/solve", { params: { path }, body })),
     );
     if (!over) return;
     await client.refetchQueries({ queryKey: designKey(view.id) });

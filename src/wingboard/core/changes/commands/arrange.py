@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.changes.commands.functions import Some
+from wingboard.core.changes.commands.functions import Many, Some
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm
 
@@ -20,7 +20,9 @@ How = Literal[
 class Arrange(Saying):
     """Put placed parts in order; the first named leads and stays, unless said otherwise.
 
-    ``row``, ``column``: one after the other, ``pitch`` apart. ``grid``: rows of ``columns``. ``arc``: on ``radius``
+    ``row``, ``column``: between the first and the last where they stand, the gaps as wide as what they are needs, or
+    all alike where there is more room; with a ``pitch``, or in the ``given`` order, one after the other from the leader.
+    ``grid``: rows of ``columns``. ``arc``: on ``radius``
     from angle ``start`` to ``end``; ``ring``: all round. ``align-…``: centres, or covered edges, on the leader's.
     ``distribute-…``: equal gaps between the outermost; ``pitch-…``: equal centre distances between them. ``mirror``:
     left for right about their middle.
@@ -29,6 +31,7 @@ class Arrange(Saying):
     do: Literal["arrange"] = "arrange"
     functions: Some
     how: How
+    order: Literal["place", "given"] = Field("place", description="Of a row or column: as they stand, or as named")
     pitch: Length = Field(0.0, description="0 for the largest that is there, or what fingers need")
     pitch_y: Length = 0.0
     columns: Annotated[int, Field(ge=1, le=200)] = 4
@@ -69,9 +72,10 @@ class LockItems(Saying):
 
 
 class CopyItems(Saying):
-    """Copy placed parts, each as a new function with the same part, words and wishes."""
+    """Copy placed parts, each as a new function with the same part, words and wishes; and graphics."""
 
     do: Literal["copy_items"] = "copy_items"
-    functions: Some
+    functions: Many = ()
+    graphics: Many = ()
     dx: Mm = 0.0
     dy: Mm = 0.0

@@ -11,6 +11,7 @@ from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.functions import Carrier, Current, Duty, HandSide, Moment, Risk, State, StopRole, Wanted
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
+Many = Annotated[tuple[Ident, ...], Field(max_length=2000)]
 
 
 class AddFunction(Wanted, Saying):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from wingboard.core.changes.commands.functions import Some
+from wingboard.core.changes.commands.functions import Many, Some
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm
 
@@ -21,10 +21,11 @@ class PlacePart(Saying):
 
 
 class MoveItems(Saying):
-    """Shift placed parts together."""
+    """Shift placed parts and graphics together; what follows its functions only goes up and down."""
 
     do: Literal["move"] = "move"
-    functions: Some
+    functions: Many = ()
+    graphics: Many = ()
     dx: Mm = 0.0
     dy: Mm = 0.0
 

@@ -6,12 +6,13 @@ from collections.abc import Iterable, Sequence
 
 from wingboard.core.changes.arranging import ArrangedPart, arranged, swapped
 from wingboard.core.changes.commands.arrange import Arrange, CopyItems, LockItems, PairMirrored, SwapGroups, UnpairItems
-from wingboard.core.changes.handlers.places import moved_place, placed_functions
+from wingboard.core.changes.handlers.places import moved_graphic, moved_place, placed_functions
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
     find_function,
     find_module,
+    found,
     free_ident,
     with_changes,
     with_functions,
@@ -21,6 +22,7 @@ from wingboard.core.quantity import LONGEST
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.functions import Function, Place, emergency
+from wingboard.core.record.legends import Graphic
 from wingboard.core.record.limits import LIMITS
 from wingboard.core.record.part import Part
 
@@ -124,6 +126,8 @@ def handle_lock_items(command: LockItems, design: Design, catalogue: Catalogue) 
 
 @carry_out.register
 def handle_copy_items(command: CopyItems, design: Design, catalogue: Catalogue) -> Design:
+    if not command.functions and not command.graphics:
+        raise NotPossible("Say what is to be copied", "functions")
     made: list[Function] = []
     for function, place in placed_functions(design, command.functions, even_locked=True):
         taken = [f.id for f in (*design.functions, *made)]
@@ -136,7 +140,18 @@ def handle_copy_items(command: CopyItems, design: Design, catalogue: Catalogue) 
             "pair": None,
         }
         made.append(function.model_copy(update=changes))
-    return with_changes(design, functions=(*design.functions, *made))
+    drawn = _copied_graphics(design, command)
+    return with_changes(design, functions=(*design.functions, *made), graphics=(*design.graphics, *drawn))
+
+
+def _copied_graphics(design: Design, command: CopyItems) -> list[Graphic]:
+    made: list[Graphic] = []
+    for ident in dict.fromkeys(command.graphics):
+        graphic = found(design.graphics, ident, "graphic", "graphics")
+        taken = [g.id for g in (*design.graphics, *made)]
+        new = free_ident(taken, f"{graphic.kind}-")
+        made.append(moved_graphic(graphic, command.dx, command.dy).model_copy(update={"id": new}))
+    return made
 
 
 def _next_name(name: str, taken: set[str]) -> str:

@@ -6,12 +6,20 @@ from collections.abc import Sequence
 from typing import Any, Literal
 
 from wingboard.core.changes.commands.places import MoveItems, PlacePart, RemoveItems, SetPocket, TurnItems
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, find_function, find_module, with_functions
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    find_function,
+    find_module,
+    found,
+    with_changes,
+    with_functions,
+)
 from wingboard.core.quantity import LONGEST
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.functions import Function, Place
-from wingboard.core.record.legends import Legend, written
+from wingboard.core.record.legends import Graphic, Legend, written
 
 
 @carry_out.register
@@ -60,11 +68,34 @@ def moved_place(place: Place, dx: float, dy: float, by: float) -> Place:
 
 @carry_out.register
 def handle_move_items(command: MoveItems, design: Design, catalogue: Catalogue) -> Design:
+    if not command.functions and not command.graphics:
+        raise NotPossible("Say what is to be moved", "functions")
     placed = placed_functions(design, command.functions)
     changed = {
         f.id: f.model_copy(update={"place": moved_place(place, command.dx, command.dy, 0)}) for f, place in placed
     }
-    return with_functions(design, changed)
+    return with_moved_graphics(with_functions(design, changed), command.graphics, command.dx, command.dy)
+
+
+def with_moved_graphics(design: Design, idents: Sequence[str], dx: float, dy: float) -> Design:
+    """The design with graphics shifted by (dx, dy) mm; one that follows functions is only shifted up and down."""
+    if not idents:
+        return design
+    moved = []
+    for ident in dict.fromkeys(idents):
+        graphic = found(design.graphics, ident, "graphic", "graphics")
+        moved.append(moved_graphic(graphic, dx, dy))
+    by_id = {g.id: g for g in moved}
+    return with_changes(design, graphics=tuple(by_id.get(g.id, g) for g in design.graphics))
+
+
+def moved_graphic(graphic: Graphic, dx: float, dy: float) -> Graphic:
+    """A graphic shifted by (dx, dy) mm. :raises NotPossible: out of all bounds."""
+    follows = graphic.kind == "bracket" and graphic.functions
+    x, y = graphic.x if follows else round(graphic.x + dx, 4), round(graphic.y + dy, 4)
+    if max(abs(x), abs(y)) > LONGEST:
+        raise NotPossible(f"That would be further than {LONGEST:.0f} mm from the module's corner", "dx")
+    return graphic.model_copy(update={"x": x, "y": y})
 
 
 @carry_out.register

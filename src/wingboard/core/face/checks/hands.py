@@ -144,7 +144,7 @@ def _in_a_row(steps: tuple[Placed, ...]) -> Fix | None:
     if any(p.function.locked for p in steps):
         return None
     ids = tuple(p.function.id for p in steps)
-    return Fix(label="Set them in a row", commands=(Arrange(functions=ids, how="row"),))
+    return Fix(label="Set them in a row", commands=(Arrange(functions=ids, how="row", order="given"),))
 
 
 @check(
