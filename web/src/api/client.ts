@@ -32,5 +32,6 @@ export async function answered<T>(request: Promise<{ data?: T; error?: unknown }
     detail: problem?.detail ?? "The server could not answer; the design is unchanged",
     errors: problem?.errors ?? [],
     head: problem?.head ?? null,
+    what: problem?.what ?? null,
   });
 }

@@ -1,9 +1,10 @@
 /** The commands the page sends, with their defaults filled in. */
 import type { Command } from "./types";
 
-export const move = (functions: string[], dx: number, dy: number): Command => ({
+export const move = (functions: string[], dx: number, dy: number, graphics: string[] = []): Command => ({
   do: "move",
   functions,
+  graphics,
   dx,
   dy,
 });

@@ -1091,6 +1091,8 @@ export interface components {
         /**
          * AddGraphic
          * @description Add a graphic. Without an id the next free one is taken.
+         *
+         *     A box without a size goes round the functions it names, a bracket without a width or functions gets a usual one.
          */
         AddGraphic: {
             /** Module */
@@ -1473,8 +1475,8 @@ export interface components {
          * Arrange
          * @description Put placed parts in order; the first named leads and stays, unless said otherwise.
          *
-         *     ``row``, ``column``: between the first and the last where they stand, the gaps as wide as what they are needs, or
-         *     all alike where there is more room; with a ``pitch``, or in the ``given`` order, one after the other from the leader.
+         *     ``row``, ``column``: between the first and the last where they stand, with the gaps that their kinds need and an
+         *     equal share of what is left; with a ``pitch``, or in the ``given`` order, one after the other from the leader.
          *     ``grid``: rows of ``columns``. ``arc``: on ``radius``
          *     from angle ``start`` to ``end``; ``ring``: all round. ``align-…``: centres, or covered edges, on the leader's.
          *     ``distribute-…``: equal gaps between the outermost; ``pitch-…``: equal centre distances between them. ``mirror``:

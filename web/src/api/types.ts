@@ -25,6 +25,7 @@ export type Lettering = Schemas["LetteringView"];
 export type ModuleView = Schemas["ModuleView"];
 export type Surroundings = Schemas["Surroundings"];
 export type Clashes = Schemas["Clashes"];
+export type GuidesView = Schemas["GuidesView"];
 export type PartSheet = Schemas["PartSheet"];
 export type Drawer = Schemas["Drawer"];
 export type CutView = Schemas["CutView"];

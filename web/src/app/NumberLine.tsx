@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../api/client";
-import type { DesignView, Fn } from "../api/types";
+import type { DesignView, Fn, Surroundings } from "../api/types";
 import { many, shown } from "../ui/figures";
 import { useChanges, useDesign } from "./design";
 import { Said, useSaid } from "./Said";
@@ -25,29 +25,79 @@ export function NumberLine() {
 
 function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead: Fn | undefined }) {
   const live = useSession((s) => s.around);
+  const selection = useSession((s) => s.selection);
+  const doing = useSession((s) => s.doing);
   const around = useAround(view, lead);
+  if (doing) {
+    return (
+      <>
+        <b role="status" className="max-w-80 truncate">
+          {doing}
+        </b>
+        {live && <Around around={live} turn={lead?.place?.turn ?? 0} />}
+      </>
+    );
+  }
+  const drawn = view.design.graphics.filter((g) => selection.includes(g.id));
+  if (chosen.length + drawn.length > 1 || (!lead && drawn.length > 0)) {
+    return <Several parts={chosen.length} graphics={drawn} />;
+  }
   if (!lead) {
     return (
       <span className="text-faint">Nothing selected. Click a part, or press / to find one by name.</span>
     );
   }
-  if (chosen.length > 1) {
-    return (
-      <span>
-        <b>{many(chosen.length, "part")}</b>{" "}
-        <span className="text-faint">type row, column or pitch 25.4, or nudge with the arrows</span>
-      </span>
-    );
-  }
   const part = view.design.parts.find((p) => p.id === lead.part);
-  const near = around?.neighbours[0];
   return (
     <>
       <b className="max-w-52 truncate">{lead.name}</b>
       <span className="max-w-56 truncate text-faint">{part?.name ?? (lead.want || "no part yet")}</span>
-      {lead.place && (
-        <Place x={live?.x ?? lead.place.x} y={live?.y ?? lead.place.y} turn={lead.place.turn} />
-      )}
+      {lead.place && <Place x={live?.x ?? lead.place.x} y={live?.y ?? lead.place.y} turn={lead.place.turn} />}
+      {around && <Near around={around} />}
+    </>
+  );
+}
+
+/** Several parts, graphics, or both. */
+function Several({ parts, graphics }: { parts: number; graphics: DesignView["design"]["graphics"] }) {
+  const [only] = graphics;
+  const words = [
+    parts > 0 ? many(parts, "part") : "",
+    graphics.length > 0 ? many(graphics.length, "graphic") : "",
+  ];
+  if (parts === 0 && graphics.length === 1 && only)
+    return (
+      <>
+        <b className="max-w-72 truncate">{only.text || only.kind}</b>
+        <span className="text-faint">{only.kind}, arrows move it, Delete removes it</span>
+      </>
+    );
+  return (
+    <span>
+      <b>{words.filter(Boolean).join(" and ")}</b>{" "}
+      <span className="text-faint">
+        {parts > 1
+          ? "type row, column or pitch 25.4, or nudge with the arrows"
+          : "drag them, or nudge with the arrows"}
+      </span>
+    </span>
+  );
+}
+
+function Around({ around, turn }: { around: Surroundings; turn: number }) {
+  return (
+    <>
+      <Place x={around.x} y={around.y} turn={turn} />
+      <Near around={around} />
+    </>
+  );
+}
+
+/** The nearest neighbour, and the edge. */
+function Near({ around }: { around: Surroundings }) {
+  const near = around.neighbours[0];
+  return (
+    <>
       {near && (
         <span className="flex gap-1.5">
           <span className="text-faint">nearest</span>
@@ -56,12 +106,10 @@ function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead
           </span>
         </span>
       )}
-      {around && (
-        <span className="flex gap-1.5">
-          <span className="text-faint">edge</span>
-          <span className="num">{shown(around.edge.gap)}</span>
-        </span>
-      )}
+      <span className="flex gap-1.5">
+        <span className="text-faint">edge</span>
+        <span className="num">{shown(around.edge.gap)}</span>
+      </span>
     </>
   );
 }

@@ -76,8 +76,7 @@ const change = (key: string, changes: Partial<Waiting>) =>
   set({
     waiting: useQueue.getState().waiting.map((one) => (one.key === key ? { ...one, ...changes } : one)),
   });
-const leave = (key: string) =>
-  set({ waiting: useQueue.getState().waiting.filter((one) => one.key !== key) });
+const leave = (key: string) => set({ waiting: useQueue.getState().waiting.filter((one) => one.key !== key) });
 
 function post({ design, ask, key }: Waiting, base: number): Promise<DesignView> {
   const params = { path: { design_id: design } };
@@ -173,7 +172,8 @@ const WORDS: Record<Ask["to"], string> = { commands: "A change", line: "", undo:
 function refusalOf(waiting: Waiting, error: unknown): Refusal {
   const problem = error instanceof Refused ? error.problem : null;
   const typed = waiting.ask.to === "line" ? `“${waiting.ask.text}”` : WORDS[waiting.ask.to];
-  const late = problem?.head != null ? "Another page changed the design meanwhile; it is shown as it is now" : "";
+  const late =
+    problem?.head != null ? "Another page changed the design meanwhile; it is shown as it is now" : "";
   return {
     waiting: { ...waiting, base: null },
     what: problem?.what ?? typed,
@@ -192,7 +192,13 @@ async function run(client: QueryClient): Promise<void> {
       view = await send(client, one, AGAIN);
       change(one.key, { kept: view.revision });
       remember(client, view);
-      if (!client.getQueryCache().find({ queryKey: designKey(one.design) })?.isActive()) leave(one.key);
+      if (
+        !client
+          .getQueryCache()
+          .find({ queryKey: designKey(one.design) })
+          ?.isActive()
+      )
+        leave(one.key);
     } catch (error) {
       leave(one.key);
       set({ refused: [...useQueue.getState().refused, refusalOf(one, error)] });

@@ -10,6 +10,8 @@ interface Session {
   module: string | null;
   theme: Theme;
   notice: string | null;
+  /** What the hand is doing just now: “Moving Wiper”. */
+  doing: string | null;
   hot: string[];
   focus: string | null;
   scope: Scope;
@@ -29,6 +31,7 @@ export const useSession = create<Session>((set) => ({
   module: null,
   theme: savedTheme(),
   notice: null,
+  doing: null,
   hot: [],
   focus: null,
   scope: "station",

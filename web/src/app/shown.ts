@@ -21,7 +21,7 @@ function placed(fn: Fn, command: Command): Fn {
         ? { ...fn, place: { module: command.module, x: command.x, y: command.y, turn: command.turn ?? 0 } }
         : fn;
     case "move":
-      return fn.place && command.functions.includes(fn.id)
+      return fn.place && command.functions?.includes(fn.id)
         ? {
             ...fn,
             place: {

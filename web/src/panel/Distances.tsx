@@ -1,5 +1,6 @@
 /** Live distances: to the nearest neighbours and the edge; the one that is too short turns into a filled label. */
 import type { Surroundings } from "../api/types";
+import { Tag } from "../canvas/Tag";
 import { shown } from "../ui/figures";
 
 interface Point {
@@ -36,38 +37,28 @@ interface SpanProps {
 
 function Span({ from, to, text, short, scale, faint = false }: SpanProps) {
   const s = 1 / scale;
-  const colour = short ? "#B3261E" : faint ? "#5C666C" : "#0B6B74";
-  const width = text.length * 7.2 + 10;
+  const colour = short ? "var(--on-must)" : faint ? "var(--on-note)" : "var(--guide)";
+  const line = `M${from.x} ${from.y}L${to.x} ${to.y}`;
   return (
     <g>
+      <path d={line} stroke="var(--casing)" strokeWidth={3.4 * s} />
       <path
-        d={`M${from.x} ${from.y}L${to.x} ${to.y}`}
+        d={line}
         stroke={colour}
         strokeWidth={1.4 * s}
         strokeDasharray={short ? undefined : `${3 * s} ${2 * s}`}
       />
       <circle cx={from.x} cy={from.y} r={2 * s} fill={colour} />
       <circle cx={to.x} cy={to.y} r={2 * s} fill={colour} />
-      <g transform={`translate(${(from.x + to.x) / 2} ${(from.y + to.y) / 2}) scale(${s} ${-s})`}>
-        <rect
-          x={-width / 2}
-          y={-9}
-          width={width}
-          height={18}
-          rx={3}
-          fill={short ? colour : "#FFFFFF"}
-          stroke={colour}
-        />
-        <text
-          textAnchor="middle"
-          dominantBaseline="central"
-          fontFamily="var(--font-mono)"
-          fontSize={12}
-          fill={short ? "#FFFFFF" : colour}
-        >
-          {text}
-        </text>
-      </g>
+      <Tag
+        x={(from.x + to.x) / 2}
+        y={(from.y + to.y) / 2}
+        scale={scale}
+        text={text}
+        ink={short ? "var(--casing)" : colour}
+        ground={short ? colour : "var(--casing)"}
+        edge={colour}
+      />
     </g>
   );
 }

@@ -17,7 +17,25 @@ interface Props {
   standing: Standing;
 }
 
-const RING = { plain: "var(--petrol)", must: "var(--must)", judge: "var(--judge)" } as const;
+const RING = {
+  plain: "var(--chosen)",
+  chosen: "var(--chosen)",
+  must: "var(--on-must)",
+  judge: "var(--on-judge)",
+} as const;
+const DASHES = { plain: "2 1.4", chosen: undefined, must: "2 1.4", judge: "0.2 1.5" } as const;
+
+/** Round a part: chosen in one line, to fix dashed, to judge dotted; in a casing that reads on every plate. */
+function Ring({ part, standing, strong }: { part: Part; standing: keyof typeof RING; strong: boolean }) {
+  const at = { shape: part.cover, x: part.cover_x, y: part.cover_y, grow: 2, fill: "none" };
+  const width = strong ? 0.8 : 0.6;
+  return (
+    <g strokeLinecap="round" pointerEvents="none">
+      <Outline {...at} stroke="var(--casing)" strokeWidth={width + 0.6} />
+      <Outline {...at} stroke={RING[standing]} strokeWidth={width} strokeDasharray={DASHES[standing]} />
+    </g>
+  );
+}
 
 /** How much (mm) of a read-out the face hides, off its left. */
 const hiddenDigits = (fn: Fn, part: Part): number =>
@@ -70,22 +88,13 @@ export const PartOnPanel = memo(function PartOnPanel({
       aria-label={`${fn.name}, ${part.name}${digits}, x ${x.toFixed(1)}, y ${y.toFixed(1)}`}
     >
       <g transform={turn ? `rotate(${turn})` : undefined}>
-        <g clipPath={hiddenDigits(fn, part) > 0 ? `url(#window-${fn.id})` : undefined}>
+        <g data-touch={fn.id} clipPath={hiddenDigits(fn, part) > 0 ? `url(#window-${fn.id})` : undefined}>
           <PartFront front={front} />
         </g>
         {hiddenDigits(fn, part) > 0 && <Window fn={fn} part={part} />}
         {fn.locked && <Pin part={part} />}
-        {(marked || standing === "must") && (
-          <Outline
-            shape={part.cover}
-            x={part.cover_x}
-            y={part.cover_y}
-            grow={2}
-            fill="none"
-            stroke={selected ? "#4FB3BC" : RING[standing]}
-            strokeWidth={selected ? 0.7 : 0.6}
-            strokeDasharray={selected ? undefined : "2 1.4"}
-          />
+        {(marked || standing !== "plain") && (
+          <Ring part={part} standing={selected ? "chosen" : standing} strong={marked} />
         )}
       </g>
       {lettering && (

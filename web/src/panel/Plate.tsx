@@ -1,6 +1,9 @@
 /** The plate itself: a real object, its corner screws, and its size written beside it. */
 import type { ModuleView } from "../api/types";
+import { Tag } from "../canvas/Tag";
 import { shown } from "../ui/figures";
+
+const SIZE = { ink: "var(--ink)", ground: "var(--desk)" };
 
 export function Plate({ module, colour }: { module: ModuleView; colour: string }) {
   return (
@@ -30,38 +33,8 @@ export function Dimensions({ module, scale }: { module: ModuleView; scale: numbe
       <path
         d={`M${left} 0V${module.height}M${left - 6 * s} 0h${12 * s}M${left - 6 * s} ${module.height}h${12 * s}`}
       />
-      <Figure x={module.width / 2} y={below} s={s} text={shown(module.width)} />
-      <Figure x={left} y={module.height / 2} s={s} text={shown(module.height)} upright />
-    </g>
-  );
-}
-
-function Figure({
-  x,
-  y,
-  s,
-  text,
-  upright = false,
-}: {
-  x: number;
-  y: number;
-  s: number;
-  text: string;
-  upright?: boolean;
-}) {
-  const width = text.length * 7.4 + 10;
-  return (
-    <g transform={`translate(${x} ${y}) scale(${s} ${-s})${upright ? " rotate(-90)" : ""}`} stroke="none">
-      <rect x={-width / 2} y={-8} width={width} height={16} fill="var(--desk)" />
-      <text
-        textAnchor="middle"
-        dominantBaseline="central"
-        fontFamily="var(--font-mono)"
-        fontSize={12}
-        fill="var(--ink)"
-      >
-        {text}
-      </text>
+      <Tag x={module.width / 2} y={below} scale={scale} text={shown(module.width)} {...SIZE} />
+      <Tag x={left} y={module.height / 2} scale={scale} text={shown(module.height)} upright {...SIZE} />
     </g>
   );
 }

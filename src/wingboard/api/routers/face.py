@@ -163,12 +163,9 @@ class GuidesView(BaseModel):
 def what_catches(desk: OnDesk, design_id: DesignId, asked: GuidesAsked) -> Response:
     """Where a drag may catch, as it would be after the commands: centres, edges, the middle, equal gaps."""
     state = desk.tried(design_id, asked.base, asked.commands)
-    lead = placed_by_id(state.resolved, asked.lead)
-    if lead is None:
-        raise UnknownThing("That part is not placed", "lead")
-    found = guides_for(state.resolved, lead, asked.moving)
+    module, found = guides_for(state.resolved, asked.lead, asked.moving)
     views = [GuideView(**guide._asdict()) for guide in found.guides]
-    return as_json(GuidesView(module=lead.place.module, box=found.box, guides=views))
+    return as_json(GuidesView(module=module, box=found.box, guides=views))
 
 
 class CaughtView(BaseModel):

@@ -9,6 +9,7 @@ import shapely
 
 from wingboard.core.face.graphics import graphics_on
 from wingboard.core.quantity import TOUCH
+from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
@@ -60,22 +61,23 @@ def covered_box(placed: Placed) -> Box:
     return placed.frame.shape(placed.part.covered()).bounds
 
 
-def guides_for(r: Resolved, lead: Placed, moving: Iterable[str]) -> Guides:
-    """What catches a leader that is dragged together with others.
+def guides_for(r: Resolved, lead: str, moving: Iterable[str]) -> tuple[str, Guides]:
+    """What catches a leader that is dragged together with others, and the module it is on.
 
+    :param lead: id of a placed function, or of a graphic.
     :param moving: ids of the functions and graphics that are dragged; the leader need not be among them.
+    :raises UnknownThing: the leader is neither.
     """
-    module = r.modules[lead.place.module]
-    ids = {lead.function.id, *moving}
+    module, x, y = _leader(r, lead)
+    ids = {lead, *moving}
     boxes = [covered_box(p) for p in module.placed if p.function.id in ids]
     drawn = graphics_on(r, module)
     boxes += [d.room for d in drawn if d.graphic.id in ids]
     whole = _round_all(boxes)
-    x, y = lead.place.x, lead.place.y
     others = [covered_box(p) for p in module.placed if p.function.id not in ids]
     others += [d.room for d in drawn if d.graphic.id not in ids]
     centres = [(p.place.x, p.place.y) for p in module.placed if p.function.id not in ids]
-    alone = len(boxes) == 1
+    alone = len(boxes) == 1 and any(p.function.id == lead for p in module.placed)
     found = [
         guide
         for axis in (0, 1)
@@ -84,7 +86,17 @@ def guides_for(r: Resolved, lead: Placed, moving: Iterable[str]) -> Guides:
         )
     ]
     reach = (whole[0] - x, whole[1] - y, whole[2] - x, whole[3] - y)
-    return Guides(reach, _distinct(found))
+    return module.module.id, Guides(reach, _distinct(found))
+
+
+def _leader(r: Resolved, lead: str) -> tuple[ResolvedModule, float, float]:
+    for placed in r.placed:
+        if placed.function.id == lead:
+            return r.modules[placed.place.module], placed.place.x, placed.place.y
+    for graphic in r.design.graphics:
+        if graphic.id == lead:
+            return r.modules[graphic.module], graphic.x, graphic.y
+    raise UnknownThing("That is not on a module", "lead")
 
 
 def _round_all(boxes: Sequence[Box]) -> Box:
@@ -184,5 +196,5 @@ def caught_near(r: Resolved, module: ResolvedModule, x: float, y: float, within:
     edge, words = min(edges, key=lambda e: float(e[0].distance(point)))
     if edge.distance(point) > within:
         return Caught(x, y, "")
-    on = shapely.ops.nearest_points(edge, point)[0]
-    return Caught(float(on.x), float(on.y), words)
+    (on_x, on_y), _ = shapely.shortest_line(edge, point).coords
+    return Caught(float(on_x), float(on_y), words)

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { DesignView, KeepOut, ModuleView } from "../../api/types";
 import { useChanges } from "../../app/design";
-import { useDragMm } from "../../panel/useDragMm";
+import { useDragMm } from "../../canvas/useDragMm";
 import { shown } from "../../ui/figures";
 
 export function FrontElevation({ view }: { view: DesignView }) {
@@ -96,7 +96,7 @@ function Module({ module, view, s }: { module: ModuleView; view: DesignView; s: 
   const { send } = useChanges(view.id);
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     const at = { x: rounded(module.x + dx), y: rounded(module.y + dy) };
-    void send([{ do: "edit_module", module: module.id, ...at }]);
+    return send([{ do: "edit_module", module: module.id, ...at }]);
   });
   const at = { x: module.x + (shift?.dx ?? 0), y: module.y + (shift?.dy ?? 0) };
   return (
@@ -120,7 +120,7 @@ function Box({ box, view, s }: { box: KeepOut; view: DesignView; s: number }) {
   const { send } = useChanges(view.id);
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     const at = { x: rounded(box.x + dx), y: rounded(box.y + dy) };
-    void send([{ do: "edit_keepout", keepout: box.id, ...at }]);
+    return send([{ do: "edit_keepout", keepout: box.id, ...at }]);
   });
   const x = box.x + (shift?.dx ?? 0);
   const y = box.y + (shift?.dy ?? 0);

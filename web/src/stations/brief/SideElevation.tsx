@@ -1,7 +1,7 @@
 /** The panel from the side: eye, plate, bodies, what is behind, and the knees. The eye and the knee are dragged. */
 import { type BriefChanges, setSeat } from "../../api/commands";
 import type { BriefView, Command, DesignView } from "../../api/types";
-import { useDragMm } from "../../panel/useDragMm";
+import { useDragMm } from "../../canvas/useDragMm";
 import { shown } from "../../ui/figures";
 
 type Side = BriefView["side"];
@@ -11,8 +11,8 @@ type Point = Side["plate"][number];
 interface Props {
   side: Side;
   brief: Brief;
-  set: (changes: BriefChanges) => void;
-  send: (command: Command) => void;
+  set: (changes: BriefChanges) => Promise<unknown>;
+  send: (command: Command) => Promise<unknown>;
 }
 
 const list = (points: readonly Point[]) => points.map((p) => `${p.x},${p.y}`).join(" ");
@@ -109,7 +109,7 @@ interface EyeProps {
 function Eye({ eye, middle, s, brief, set }: EyeProps) {
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     const to = { x: eye.x + dx - middle.x, y: eye.y + dy - middle.y };
-    set({ eye_distance: Math.round(Math.hypot(to.x, to.y)), eye_height: Math.round(to.y) });
+    return set({ eye_distance: Math.round(Math.hypot(to.x, to.y)), eye_height: Math.round(to.y) });
   });
   const at = { x: eye.x + (shift?.dx ?? 0), y: eye.y + (shift?.dy ?? 0) };
   return (
@@ -146,9 +146,9 @@ function Eye({ eye, middle, s, brief, set }: EyeProps) {
 
 function Knees({ side, brief, send }: Omit<Props, "set">) {
   const { shift, grip } = useDragMm(({ dx, dy }) => {
-    if (!brief.seat) return;
+    if (!brief.seat) return undefined;
     const { seat } = brief;
-    send(
+    return send(
       setSeat({
         knee_reach: Math.round(seat.knee_reach + dx),
         knee_height: Math.max(10, Math.round(seat.knee_height + dy)),

@@ -19,15 +19,19 @@ export function Space() {
   const { send } = useChanges(view.id);
   const { brief } = view.design;
   const follows = useBrief();
-  const set = (changes: BriefChanges) => void send([setBrief(changes)]);
-  const one = (command: Command) => void send([command]);
+  const change = (changes: BriefChanges) => send([setBrief(changes)]);
+  const carryOut = (command: Command) => send([command]);
+  const set = (changes: BriefChanges) => void change(changes);
+  const one = (command: Command) => void carryOut(command);
   return (
     <section aria-label="Space">
       <h2 className="text-[13px]">The space, from the front</h2>
       <FrontElevation view={view} />
       <h2 className="mt-4 text-[13px]">From the side</h2>
       <div className="min-h-[218px]">
-        {follows.data && <SideElevation side={follows.data.side} brief={brief} set={set} send={one} />}
+        {follows.data && (
+          <SideElevation side={follows.data.side} brief={brief} set={change} send={carryOut} />
+        )}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-2.5">
         <ChoiceField

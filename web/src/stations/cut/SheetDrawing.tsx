@@ -1,7 +1,7 @@
 /** One sheet as it will be made; each operation in its own line, shown or hidden. */
 import { useRef } from "react";
-import { matrix } from "../../panel/units";
-import { useViewport } from "../../panel/useViewport";
+import { Canvas } from "../../canvas/Canvas";
+import { useCamera } from "../../canvas/useCamera";
 import { many } from "../../ui/figures";
 import type { CutModule } from "../../api/types";
 
@@ -24,33 +24,35 @@ interface Props {
 
 export function SheetDrawing({ module, sheet, hidden, onFlip }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const { viewport } = useViewport(frame, module.width, module.height);
+  const camera = useCamera(
+    frame,
+    { x: 0, y: 0, width: module.width, height: module.height },
+    { name: `cut ${module.id}` },
+  );
   return (
     <>
-      <div ref={frame} className="still relative min-h-0 flex-1">
-        <svg className="absolute inset-0 size-full" role="img" aria-label={sheet.title}>
-          <g transform={matrix(viewport)} fill="none">
-            {sheet.operations.map(
-              ({ operation, path }) =>
-                operation === "outline" && <path key="sheet" d={path} fill="var(--sheet)" />,
-            )}
-            {sheet.operations.map(
-              ({ operation, path, line }) =>
-                !hidden.has(operation) && (
-                  <g key={operation} data-operation={operation} strokeWidth={1.4 / viewport.scale}>
-                    <path
-                      d={path}
-                      fill={operation === "engrave" ? LINE[operation].colour : "none"}
-                      fillRule="nonzero"
-                      stroke={operation === "engrave" ? "none" : LINE[operation].colour}
-                    />
-                    {line && <path d={line} stroke={LINE[operation].colour} />}
-                  </g>
-                ),
-            )}
-          </g>
-        </svg>
-      </div>
+      <Canvas camera={camera} frame={frame} drawing={{ role: "img", "aria-label": sheet.title }}>
+        <g fill="none">
+          {sheet.operations.map(
+            ({ operation, path }) =>
+              operation === "outline" && <path key="sheet" d={path} fill="var(--sheet)" />,
+          )}
+          {sheet.operations.map(
+            ({ operation, path, line }) =>
+              !hidden.has(operation) && (
+                <g key={operation} data-operation={operation} strokeWidth={1.4 / camera.viewport.scale}>
+                  <path
+                    d={path}
+                    fill={operation === "engrave" ? LINE[operation].colour : "none"}
+                    fillRule="nonzero"
+                    stroke={operation === "engrave" ? "none" : LINE[operation].colour}
+                  />
+                  {line && <path d={line} stroke={LINE[operation].colour} />}
+                </g>
+              ),
+          )}
+        </g>
+      </Canvas>
       <ol
         aria-label="Operations in their order"
         className="flex flex-wrap gap-x-4 gap-y-1 border-t border-rule bg-card px-4 py-2 text-[12px]"

@@ -1,169 +1,181 @@
-/** The board: the plate with its parts, drawn through a viewport, with selecting, dragging, dropping and measuring. */
-import { useRef, useState } from "react";
-import { place } from "../../api/commands";
-import type { Fn, ModuleView } from "../../api/types";
+/** The board: the plates with their parts, seen through a camera, with selecting, dragging, dropping and measuring. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { DesignView, Fn, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { Dimensions, inkOn, Plate } from "../../panel/Plate";
-import { matrix, type ModulePoint, px, toModule } from "../../panel/units";
-import { useViewport } from "../../panel/useViewport";
-import { ArrangeBar } from "./ArrangeBar";
-import { boxSelect, dragParts } from "./drag";
+import { Canvas } from "../../canvas/Canvas";
+import { useCamera } from "../../canvas/useCamera";
+import { inkOn } from "../../panel/Plate";
+import { BoardMenu, type MenuAt } from "./BoardMenu";
+import { BoardStrip } from "./BoardStrip";
 import { Carried } from "./Carried";
-import { Graphics } from "./Graphics";
-import { Guides, Items, LiveClashes, LiveDistances, SelectBox } from "./Items";
-import { Measure, type Measuring } from "./Measure";
-import { Behind, Overlay } from "./Overlay";
+import { offerBoard } from "./carrying";
+import { type BoardContext, boxSelect, dragItems } from "./dragging";
+import { SelectBox } from "./Items";
+import { Measure, useMeasuring } from "./Measure";
+import { ItemsOnBoard, PlateUnder, ViewOver } from "./PlateOnBoard";
+import { extentOf, plateAt, platesOf } from "./plates";
 import { PicturePoints, ReferencePicture } from "./ReferencePicture";
-import { GRID, type Snapped } from "./snap";
+import { plateViewport } from "./picture";
 import { useFace } from "./store";
+import { TurnHandle } from "./TurnHandle";
 import { useBoardKeys } from "./useBoardKeys";
 import { useViews } from "./useViews";
 
 interface Props {
-  module: ModuleView;
-  carried: Fn | null;
-  onDropped: () => void;
+  /** The one module that is shown, or null for all of them side by side. */
+  module: ModuleView | null;
   onPlaceNext: () => void;
 }
 
-export function Board({ module, carried, onDropped, onPlaceNext }: Props) {
+/** What is under the pointer: a function or a graphic. */
+const itemAt = (event: { target: EventTarget | null }): string | null =>
+  event.target instanceof Element
+    ? (event.target.closest("[data-fn]")?.getAttribute("data-fn") ?? null)
+    : null;
+
+export function Board({ module, onPlaceNext }: Props) {
   const view = useDesign();
   const changes = useChanges(view.id);
   const frame = useRef<HTMLDivElement>(null);
-  const { viewport, zoom, fit } = useViewport(frame, module.width, module.height, 52);
-  const [lines, setLines] = useState<Snapped["lines"]>({});
-  const [box, setBox] = useState<{ from: ModulePoint; to: ModulePoint } | null>(null);
-  const [measured, setMeasured] = useState<Measuring>({ from: null, to: null });
-  const selection = useSession((s) => s.selection);
   const face = useFace();
-  const seen = useViews(module.id, face.view !== "face");
-  useBoardKeys(module.id, { zoom, fit, onPlaceNext });
-  const colour = module.face_colour;
-  const here = view.design.functions.filter((f) => f.place?.module === module.id);
-  const context = { view, module: module.id, viewport, changes, onSnap: setLines };
   const behind = face.view === "behind";
+  const plates = useMemo(() => platesOf(view, module, behind), [view, module, behind]);
+  const first = plates[0]?.module;
+  const seen = useViews(first?.id ?? "", face.view === "eye" && first !== undefined);
+  const tall = face.view === "eye" ? (seen.data?.eye?.foreshortening ?? 1) : 1;
+  const name = `${view.id} ${module?.id ?? "all"} ${behind ? "behind" : ""}`;
+  const camera = useCamera(frame, extentOf(plates), { name, room: 52, tall });
+  const measuring = useMeasuring();
+  const [menu, setMenu] = useState<MenuAt | null>(null);
+  const selection = useSession((s) => s.selection);
+  const context: BoardContext = { view, plates, camera, changes };
+  const here = useHere(view.design.functions, plates);
+  useBoardKeys(context, here, onPlaceNext);
+  useEffect(() => offerBoard(() => (frame.current ? { context, frame: frame.current } : null)));
 
   const pressed = (event: React.PointerEvent) => {
-    if (event.button !== 0 || !frame.current || behind) return;
-    const id = (event.target as Element).closest("[data-fn]")?.getAttribute("data-fn");
-    const lead = here.find((f) => f.id === id);
-    const { select, toggle } = useSession.getState();
-    const bounds = frame.current.getBoundingClientRect();
+    if (event.button !== 0 || !frame.current || behind || face.picking) return;
+    if (event.target instanceof Element && event.target.closest("[data-over]")) return;
     if (face.measuring) {
-      const at =
-        lead?.place ?? toModule(viewport, px(event.clientX - bounds.left), px(event.clientY - bounds.top));
-      setMeasured((m) => (m.from && !m.to ? { ...m, to: at } : { from: at, to: null }));
-      return;
+      const at = camera.at(event);
+      return measuring.click(plateAt(plates, at), at.x, at.y, camera.now().scale);
     }
-    if (face.picking) return;
-    if (!lead) {
-      if (!event.shiftKey) select([]);
-      boxSelect(event.nativeEvent, frame.current, context, setBox);
-      return;
-    }
-    if (event.shiftKey) toggle(lead.id);
-    else if (!selection.includes(lead.id)) select([lead.id]);
-    if (!lead.locked) dragParts(event.nativeEvent, lead, context);
+    const id = itemAt(event);
+    const { select, toggle } = useSession.getState();
+    if (!id) return boxSelect(event.nativeEvent, frame.current);
+    if (event.shiftKey) toggle(id);
+    else if (!selection.includes(id)) select([id]);
+    dragItems(event.nativeEvent, id, context);
   };
-
+  const asked = (event: React.MouseEvent) => {
+    event.preventDefault();
+    if (behind) return;
+    const id = itemAt(event);
+    if (id && !selection.includes(id)) useSession.getState().select([id]);
+    setMenu({ x: event.clientX, y: event.clientY, on: camera.at(event), plates });
+  };
+  const one = selection.length === 1 ? here.find((f) => f.id === selection[0]) : undefined;
+  const part = one && view.design.parts.find((p) => p.id === one.part);
+  const plate = one && plates.find((p) => p.module.id === one.place?.module);
+  const scale = camera.viewport.scale;
   return (
-    <div
-      ref={frame}
-      className={`still relative min-h-0 flex-1 touch-none overflow-hidden select-none ${face.measuring || face.picking ? "cursor-crosshair" : ""}`}
-      onPointerDown={pressed}
-      onDoubleClick={(event) => selectGroup(event.target as Element, here)}
-    >
-      {face.view === "reference" && (
-        <ReferencePicture module={module} views={seen.data} viewport={viewport} />
-      )}
-      <svg
-        className="absolute inset-0 size-full outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-petrol"
-        {...(behind || here.length === 0
-          ? { role: "img" }
-          : { role: "listbox", "aria-multiselectable": true })}
-        aria-label={`${module.name}, ${here.length} parts`}
-        aria-activedescendant={selection[0] && !behind ? `part-${selection[0]}` : undefined}
-        tabIndex={0}
-        data-board={module.id}
-        data-scale={viewport.scale}
+    <>
+      <Canvas
+        camera={camera}
+        frame={frame}
+        className={face.measuring || face.picking ? "cursor-crosshair" : ""}
+        onPress={pressed}
+        onDoubleClick={(event) => selectGroup(itemAt(event), here)}
+        onContextMenu={asked}
+        drawing={{
+          ...(behind || here.length === 0
+            ? { role: "img" }
+            : { role: "listbox", "aria-multiselectable": true }),
+          "aria-label": `${module?.name ?? "All modules"}, ${here.length} parts`,
+          "aria-activedescendant":
+            selection[0] && !behind && here.some((f) => f.id === selection[0])
+              ? `part-${selection[0]}`
+              : undefined,
+          tabIndex: 0,
+          "data-board": module?.id ?? "all",
+          onPointerMove: (event: React.PointerEvent) => {
+            if (!face.measuring) return;
+            const at = camera.at(event);
+            measuring.hover(plateAt(plates, at), at.x, at.y, camera.now().scale);
+          },
+        }}
+        under={
+          face.view === "reference" &&
+          plates.map((p) => (
+            <Reference key={p.module.id} module={p.module} viewport={plateViewport(camera.viewport, p)} />
+          ))
+        }
+        over={
+          <>
+            {face.picking && module && <Picked module={module} viewport={camera.viewport} frame={frame} />}
+            {!behind && one && part && plate && !one.locked && face.view !== "reference" && (
+              <span data-over="">
+                <TurnHandle fn={one} part={part} plate={plate} context={context} />
+              </span>
+            )}
+            <SelectBox />
+            {here.length === 0 && face.view === "face" && first && (
+              <p
+                className="pointer-events-none absolute inset-x-0 top-1/2 text-center"
+                style={{ color: inkOn(first.face_colour) }}
+              >
+                An empty plate: drag parts here from the tray.
+              </p>
+            )}
+          </>
+        }
       >
-        <g transform={matrix(viewport)}>
-          {behind ? (
-            <Behind module={module} views={seen.data} scale={viewport.scale} />
-          ) : (
-            <Squeezed module={module} share={face.view === "eye" ? (seen.data?.eye?.foreshortening ?? 1) : 1}>
-              <g opacity={face.view === "reference" ? 0.55 : 1}>
-                <Plate module={module} colour={colour} />
-              </g>
-              <Graphics module={module} ink={inkOn(colour)} />
-              <Items here={here} colour={colour} />
-              <Overlay view={face.view} module={module} views={seen.data} scale={viewport.scale} />
-            </Squeezed>
-          )}
-          <Dimensions module={module} scale={viewport.scale} />
-          <Guides lines={lines} module={module} scale={viewport.scale} />
-          <LiveDistances module={module.id} scale={viewport.scale} />
-          <LiveClashes module={module.id} scale={viewport.scale} />
-          {box && <SelectBox box={box} scale={viewport.scale} />}
-          {face.measuring && <Measure measured={measured} scale={viewport.scale} />}
-        </g>
-        {carried && (
-          <Carried
-            key={carried.id}
-            fn={carried}
-            module={module}
-            viewport={viewport}
-            frame={frame}
-            others={here}
-            onSnap={setLines}
-            onDrop={(spot) => {
-              onDropped();
-              if (!spot) return;
-              void changes.send([place(carried.id, module.id, spot.x, spot.y)]).then((kept) => {
-                if (kept) useSession.getState().select([carried.id]);
-              });
-            }}
-          />
-        )}
-      </svg>
-      {face.view === "reference" && face.picking && (
-        <PicturePoints module={module} views={seen.data} viewport={viewport} frame={frame} />
-      )}
-      {here.length === 0 && !carried && face.view === "face" && (
-        <p
-          className="pointer-events-none absolute inset-x-0 top-1/2 text-center"
-          style={{ color: inkOn(colour) }}
-        >
-          An empty plate: drag parts here from the tray.
-        </p>
-      )}
-      <ArrangeBar here={here} />
-      <p className="num pointer-events-none absolute right-4 bottom-2 flex gap-4 text-faint">
-        <span>1 : {(96 / 25.4 / viewport.scale).toFixed(2)}</span>{" "}
-        <span>{face.measuring ? "measuring, Esc ends" : `snap ${GRID}`}</span>
-      </p>
-    </div>
+        {plates.map((p) => (
+          <PlateUnder key={p.module.id} plate={p} view={face.view} scale={scale} alone={module !== null} />
+        ))}
+        {!behind && plates.map((p) => <ItemsOnBoard key={p.module.id} plate={p} here={here} />)}
+        {plates.map((p) => (
+          <ViewOver key={p.module.id} plate={p} view={face.view} scale={scale} />
+        ))}
+        {face.measuring && <Measure measured={measuring.measured} scale={scale} />}
+      </Canvas>
+      <BoardStrip here={here} camera={camera} />
+      <Carried scale={scale} />
+      {menu && <BoardMenu at={menu} here={here} context={context} onClose={() => setMenu(null)} />}
+    </>
   );
 }
 
-/** As high as the eye sees it. */
-function Squeezed({
-  module,
-  share,
-  children,
-}: {
+/** The placed functions of the modules on the board; the same list while none of them changed. */
+function useHere(functions: DesignView["design"]["functions"], plates: readonly { module: ModuleView }[]) {
+  return useMemo(() => {
+    const ids = new Set(plates.map((p) => p.module.id));
+    return functions.filter((f) => f.place && ids.has(f.place.module));
+  }, [functions, plates]);
+}
+
+interface PictureProps {
   module: ModuleView;
-  share: number;
-  children: React.ReactNode;
-}) {
-  if (share === 1) return children;
-  return <g transform={`translate(0 ${(module.height * (1 - share)) / 2}) scale(1 ${share})`}>{children}</g>;
+  viewport: ReturnType<typeof plateViewport>;
+}
+
+function Reference({ module, viewport }: PictureProps) {
+  const seen = useViews(module.id, true);
+  return <ReferencePicture module={module} views={seen.data} viewport={viewport} />;
+}
+
+function Picked({
+  module,
+  viewport,
+  frame,
+}: PictureProps & { frame: React.RefObject<HTMLDivElement | null> }) {
+  const seen = useViews(module.id, true);
+  return <PicturePoints module={module} views={seen.data} viewport={viewport} frame={frame} />;
 }
 
 /** A double click takes the whole group of the part under it. */
-function selectGroup(target: Element, here: readonly Fn[]): void {
-  const id = target.closest("[data-fn]")?.getAttribute("data-fn");
+function selectGroup(id: string | null, here: readonly Fn[]): void {
   const group = here.find((f) => f.id === id)?.group;
   if (group) useSession.getState().select(here.filter((f) => f.group === group).map((f) => f.id));
 }

@@ -1,14 +1,13 @@
 /** Face: the panel at true proportions with the views over it; beside it the tray, the words, pictures and sweeps. */
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { answered, api } from "../../api/client";
 import { place } from "../../api/commands";
-import type { Fn } from "../../api/types";
 import { type Changes, useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Tabs } from "../../ui/Tabs";
 import { Board } from "./Board";
 import { Pictures } from "./Pictures";
-import { useFace, VIEWS } from "./store";
+import { ALL, useFace, VIEWS } from "./store";
 import { Sweeps } from "./Sweeps";
 import { Tray } from "./Tray";
 import { LegendsSide } from "./LegendsSide";
@@ -39,8 +38,8 @@ export default function Face() {
   const wanted = useSession((s) => s.module);
   const set = useSession((s) => s.set);
   const face = useFace();
+  const all = wanted === ALL && view.modules.length > 1;
   const module = view.modules.find((p) => p.id === wanted) ?? view.modules[0];
-  const [carried, setCarried] = useState<Fn | null>(null);
   const waiting = useMemo(
     () => view.design.functions.filter((f) => f.place == null && f.state !== "alias"),
     [view.design.functions],
@@ -68,12 +67,7 @@ export default function Face() {
           onChange={(next) => face.set({ side: next })}
         />
         {side === "tray" && (
-          <Tray
-            waiting={waiting}
-            total={view.design.functions.length}
-            onCarry={setCarried}
-            onPlaceNext={placeNext}
-          />
+          <Tray waiting={waiting} total={view.design.functions.length} onPlaceNext={placeNext} />
         )}
         {side === "words" && <LegendsSide module={module} />}
         {side === "more" && face.view === "reference" && <Pictures module={module} />}
@@ -97,19 +91,13 @@ export default function Face() {
           {view.modules.length > 1 && (
             <Tabs
               label="Modules"
-              tabs={view.modules.map((p) => [p.id, p.name] as const)}
-              now={module.id}
+              tabs={[[ALL, "All"] as const, ...view.modules.map((p) => [p.id, p.name] as const)]}
+              now={all ? ALL : module.id}
               onChange={(next) => set({ module: next, selection: [] })}
             />
           )}
         </div>
-        <Board
-          key={module.id}
-          module={module}
-          carried={carried}
-          onDropped={() => setCarried(null)}
-          onPlaceNext={placeNext}
-        />
+        <Board key={all ? ALL : module.id} module={all ? null : module} onPlaceNext={placeNext} />
       </div>
     </div>
   );

@@ -5,6 +5,7 @@ import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { TakeAway } from "../../ui/TakeAway";
+import { newGraphic } from "./newGraphic";
 import { SYMBOLS } from "./symbols";
 
 type Graphic = DesignView["design"]["graphics"][number];
@@ -22,25 +23,9 @@ export function GraphicsList({ module }: { module: ModuleView }) {
   const { send } = useChanges(id);
   const add = (kind: Graphic["kind"]) => {
     const { selection } = useSession.getState();
-    const spanned = design.functions.filter((f) => selection.includes(f.id) && f.place?.module === module.id);
-    const xs = spanned.map((f) => f.place?.x ?? 0);
-    const ys = spanned.map((f) => f.place?.y ?? 0);
-    const around = kind === "box" && spanned.length > 0;
-    const graphic: Omit<Graphic, "id"> = {
-      module: module.id,
-      kind,
-      text: kind === "symbol" ? "" : kind === "text" ? module.name : (spanned[0]?.group ?? "") || "TITLE",
-      symbol: kind === "symbol" ? "warning" : null,
-      functions: kind === "bracket" ? spanned.map((f) => f.id) : [],
-      x: around ? Math.min(...xs) - 20 : module.width / 2 - (kind === "bracket" ? 40 : 0),
-      y: kind === "bracket" && spanned.length ? 0 : around ? Math.min(...ys) - 25 : module.height - 12,
-      width: around ? Math.max(...xs) - Math.min(...xs) + 40 : kind === "bracket" ? 80 : 60,
-      height: around ? Math.max(...ys) - Math.min(...ys) + 50 : 40,
-      cap: null,
-      role: kind === "text" ? "panel" : kind === "placard" ? "position" : "name",
-      turn: 0,
-    };
-    void send([{ do: "add_graphic", ...graphic }]);
+    const over = design.functions.filter((f) => selection.includes(f.id));
+    const spot = { x: module.width / 2, y: module.height - 12 };
+    void send([newGraphic(kind, module, over, spot)]);
   };
   return (
     <section aria-label="Drawn on this plate" className="mt-5">

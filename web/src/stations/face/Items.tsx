@@ -1,15 +1,15 @@
-/** The parts on the board, and what shows while they are dragged. */
-import type { Fn, ModuleView } from "../../api/types";
+/** The parts on one plate, and what shows while they are dragged. */
+import { memo } from "react";
+import type { Fn } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Distances } from "../../panel/Distances";
 import { PartOnPanel, type Standing } from "../../panel/PartOnPanel";
 import { inkOn } from "../../panel/Plate";
-import type { ModulePoint } from "../../panel/units";
 import { withUnit } from "../../ui/figures";
-import type { Snapped } from "./snap";
+import { useFace } from "./store";
 
-export function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
+export const Items = memo(function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
   const { design, lettering, examples, findings } = useDesign();
   const selection = useSession((s) => s.selection);
   const hot = useSession((s) => s.hot);
@@ -20,6 +20,7 @@ export function Items({ here, colour }: { here: readonly Fn[]; colour: string })
     for (const id of finding.subjects) if (standing.get(id) !== "must") standing.set(id, finding.severity);
   }
   const ink = inkOn(colour);
+  const chosen = new Set(selection);
   return here.map((fn) => {
     const part = fn.part ? parts.get(fn.part) : undefined;
     return (
@@ -31,14 +32,14 @@ export function Items({ here, colour }: { here: readonly Fn[]; colour: string })
           lettering={lettering[fn.id]}
           example={examples[fn.id]}
           ink={ink}
-          selected={selection.includes(fn.id)}
+          selected={chosen.has(fn.id)}
           hot={hot.includes(fn.id)}
           standing={standing.get(fn.id) ?? "plain"}
         />
       )
     );
   });
-}
+});
 
 export function LiveDistances({ module, scale }: { module: string; scale: number }) {
   const around = useSession((s) => s.around);
@@ -68,26 +69,21 @@ export function LiveClashes({ module, scale }: { module: string; scale: number }
       {clashes.findings.map(
         (f) =>
           f.spot && (
-            <circle
-              key={f.id}
-              cx={f.spot.x}
-              cy={f.spot.y}
-              r={7 * s}
-              fill="none"
-              stroke={CLASH[f.severity]}
-              strokeWidth={2.5 * s}
-            />
+            <g key={f.id} fill="none">
+              <circle cx={f.spot.x} cy={f.spot.y} r={7 * s} stroke="var(--casing)" strokeWidth={4.5 * s} />
+              <circle cx={f.spot.x} cy={f.spot.y} r={7 * s} stroke={MARK[f.severity]} strokeWidth={2.5 * s} />
+            </g>
           ),
       )}
       <g transform={`translate(${around.x} ${around.y}) scale(${s} ${-s}) translate(26 26)`}>
-        <rect width={width} height={lines.length * 19 + 8} rx={4} fill="#FFFFFF" stroke="#B3261E" />
+        <rect width={width} height={lines.length * 19 + 8} rx={4} fill="var(--sheet)" stroke="var(--must)" />
         {lines.map((line, n) => (
           <g key={line.id} transform={`translate(9 ${n * 19 + 14})`}>
             <path
               d={line.severity === "must" ? "M0 -4.5H9V4.5H0Z" : "M4.5 -5L9.5 4H-.5Z"}
-              fill={CLASH[line.severity]}
+              fill={line.severity === "must" ? "var(--must)" : "var(--judge)"}
             />
-            <text x={16} dominantBaseline="central" fontSize={12} fill="#20282C">
+            <text x={16} dominantBaseline="central" fontSize={12} fill="var(--ink)">
               {line.text}
             </text>
           </g>
@@ -97,41 +93,17 @@ export function LiveClashes({ module, scale }: { module: string; scale: number }
   );
 }
 
-const CLASH = { must: "#B3261E", judge: "#A86400", note: "#5C666C" };
+/** Rings on the plate, in their casing. */
+const MARK = { must: "var(--on-must)", judge: "var(--on-judge)", note: "var(--on-note)" };
 
-interface GuidesProps {
-  lines: Snapped["lines"];
-  module: ModuleView;
-  scale: number;
-}
-
-export function Guides({ lines, module, scale }: GuidesProps) {
+/** The box that is being drawn round what shall be selected, in pixels. */
+export function SelectBox() {
+  const box = useFace((s) => s.box);
+  if (!box) return null;
   return (
-    <g
-      stroke="#4FB3BC"
-      strokeWidth={1 / scale}
-      strokeDasharray={`${4 / scale} ${3 / scale}`}
-      pointerEvents="none"
-    >
-      {lines.x !== undefined && <path d={`M${lines.x} 0V${module.height}`} />}
-      {lines.y !== undefined && <path d={`M0 ${lines.y}H${module.width}`} />}
-    </g>
-  );
-}
-
-export function SelectBox({ box, scale }: { box: { from: ModulePoint; to: ModulePoint }; scale: number }) {
-  const x = Math.min(box.from.x, box.to.x);
-  const y = Math.min(box.from.y, box.to.y);
-  return (
-    <rect
-      x={x}
-      y={y}
-      width={Math.abs(box.to.x - box.from.x)}
-      height={Math.abs(box.to.y - box.from.y)}
-      fill="#4FB3BC"
-      fillOpacity={0.15}
-      stroke="#4FB3BC"
-      strokeWidth={1 / scale}
+    <div
+      className="pointer-events-none absolute border border-petrol bg-petrol/15 outline outline-1 outline-(--casing)"
+      style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
     />
   );
 }

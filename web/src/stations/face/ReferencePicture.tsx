@@ -2,7 +2,7 @@
 import type { RefObject } from "react";
 import type { ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
-import type { Viewport } from "../../panel/units";
+import type { Viewport } from "../../canvas/camera";
 import { asStyle, fitted, inverse, onScreen, through } from "./picture";
 import { useFace } from "./store";
 import type { Reference, Views } from "./viewTypes";

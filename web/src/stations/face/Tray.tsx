@@ -3,17 +3,17 @@ import { Link } from "wouter";
 import type { Fn, Part } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
+import { carryPart } from "./carrying";
 import { PartFront, reach } from "../../panel/shapes";
 import { Button } from "../../ui/Button";
 
 interface Props {
   waiting: readonly Fn[];
   total: number;
-  onCarry: (fn: Fn | null) => void;
   onPlaceNext: () => void;
 }
 
-export function Tray({ waiting, total, onCarry, onPlaceNext }: Props) {
+export function Tray({ waiting, total, onPlaceNext }: Props) {
   const { id, design } = useDesign();
   const parts = new Map(design.parts.map((p) => [p.id, p]));
   return (
@@ -23,7 +23,7 @@ export function Tray({ waiting, total, onCarry, onPlaceNext }: Props) {
       </h2>
       <ul className="min-h-0 flex-1 overflow-y-auto">
         {waiting.map((fn) => (
-          <TrayRow key={fn.id} fn={fn} part={fn.part ? parts.get(fn.part) : undefined} onCarry={onCarry} />
+          <TrayRow key={fn.id} fn={fn} part={fn.part ? parts.get(fn.part) : undefined} />
         ))}
       </ul>
       <div className="border-t border-rule p-3.5 text-[12px] text-faint">
@@ -57,7 +57,7 @@ export function Tray({ waiting, total, onCarry, onPlaceNext }: Props) {
   );
 }
 
-function TrayRow({ fn, part, onCarry }: { fn: Fn; part: Part | undefined; onCarry: (fn: Fn) => void }) {
+function TrayRow({ fn, part }: { fn: Fn; part: Part | undefined }) {
   const selected = useSession((s) => s.selection.includes(fn.id));
   const select = useSession((s) => s.select);
   return (
@@ -66,12 +66,11 @@ function TrayRow({ fn, part, onCarry }: { fn: Fn; part: Part | undefined; onCarr
         type="button"
         data-tray={fn.id}
         aria-pressed={selected}
-        className={`flex w-full touch-none items-center gap-2.5 px-3.5 py-1 text-left outline-offset-[-2px] hover:bg-wash ${selected ? "bg-wash" : ""}`}
+        className={`flex w-full touch-pan-y items-center gap-2.5 px-3.5 py-1 text-left outline-offset-[-2px] hover:bg-wash ${selected ? "bg-wash" : ""}`}
         onClick={() => select([fn.id])}
         onPointerDown={(event) => {
           if (!part || event.button !== 0) return;
-          event.currentTarget.releasePointerCapture(event.pointerId);
-          onCarry(fn);
+          carryPart(event.nativeEvent, fn);
         }}
       >
         <Small part={part} />

@@ -8,6 +8,7 @@ const arrange = (functions: string[], how: How): Command => ({
   do: "arrange",
   functions,
   how,
+  order: "place",
   pitch: 0,
   pitch_y: 0,
   columns: Math.max(2, Math.ceil(Math.sqrt(functions.length))),
@@ -89,7 +90,7 @@ export const ACTIONS: readonly Action[] = [
     words: "Copy",
     title: "Each as a new function beside it",
     least: 1,
-    commands: (ids) => [{ do: "copy_items", functions: ids, dx: 0, dy: -30 }],
+    commands: (ids) => [{ do: "copy_items", functions: ids, graphics: [], dx: 0, dy: -30 }],
   },
 ];
 

@@ -17,11 +17,11 @@ const LISTED: readonly Omit<Listed, "station">[] = [
   { id: "face.right", words: "Turn 15° clockwise", keys: ["R"], panel: true },
   {
     id: "face.tray",
-    words: "Put the selected parts back into the tray",
+    words: "Put the selected parts back into the tray; remove the selected graphics",
     keys: ["Delete", "Backspace"],
     panel: true,
   },
-  { id: "face.all", words: "Select everything on this module", keys: ["Ctrl+a"], panel: true },
+  { id: "face.all", words: "Select everything on the board", keys: ["Ctrl+a"], panel: true },
   { id: "face.next", words: "Select the next part of the module", keys: ["PageDown"], panel: true },
   { id: "face.previous", words: "Select the previous part of the module", keys: ["PageUp"], panel: true },
   { id: "face.place", words: "Place the next part of the tray", keys: ["p"] },
@@ -29,13 +29,16 @@ const LISTED: readonly Omit<Listed, "station">[] = [
   { id: "face.measure", words: "Measure between two clicks", keys: ["m"] },
   { id: "face.larger", words: "Zoom in", keys: ["+", "="] },
   { id: "face.smaller", words: "Zoom out", keys: ["-"] },
+  { id: "face.fit", words: "Show all of it", keys: ["f", "0"] },
+  { id: "face.fit-selection", words: "Show what is selected", keys: ["F"] },
+  { id: "face.true", words: "Show it in true size", keys: ["t"] },
+  { id: "face.modules", words: "One module, or all side by side", keys: ["b"] },
   {
     id: "face.out",
     words: "End measuring or picking, then let go of the selection",
     keys: ["Escape"],
     keyOnly: true,
   },
-  { id: "face.fit", words: "Show the whole module", keys: ["0"] },
   ...ACTIONS.map((a) => ({ id: `face.${a.id}`, words: `Arrange: ${a.words}`, keys: KEYS[a.id] ?? [] })),
 ];
 

@@ -1,11 +1,13 @@
 /**
- * Nudging by the arrows. A held key is one change and one undo: the parts follow at once, through the DOM, and the
+ * Nudging by the arrows. A held key is one change and one undo: what is held follows at once, through the DOM, and the
  * whole way is sent when the key is let go.
  */
 import { move } from "../../api/commands";
-import type { Fn } from "../../api/types";
+import type { DesignView } from "../../api/types";
 import type { Changes } from "../../app/design";
-import { mm } from "../../panel/units";
+import { useSession } from "../../app/session";
+import { mm } from "../../canvas/camera";
+import { doingWords, drawShift, type Held } from "./dragging";
 
 const WAYS: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -14,59 +16,49 @@ const WAYS: Record<string, readonly [number, number]> = {
   ArrowDown: [0, -1],
 };
 
-interface Held {
-  parts: readonly Fn[];
+interface Nudging {
   x: number;
   y: number;
-  end: (commit: boolean) => void;
+  draw: () => void;
 }
 
-let held: Held | null = null;
+let now: Nudging | null = null;
 
-function draw({ parts, x, y }: Held): void {
-  for (const { id, place } of parts)
-    if (place)
-      document
-        .getElementById(`part-${id}`)
-        ?.setAttribute("transform", `translate(${place.x + x} ${place.y + y})`);
-}
-
-function begin(parts: readonly Fn[], { send }: Changes): Held {
-  const now: Held = { parts, x: 0, y: 0, end: () => undefined };
+function begin(held: Held, view: DesignView, { send }: Changes): Nudging {
+  const nudging: Nudging = { x: 0, y: 0, draw: () => drawShift(held, view, nudging.x, nudging.y) };
   const up = (event: KeyboardEvent) => {
-    if (event.key in WAYS) now.end(true);
+    if (event.key in WAYS) end(true);
   };
   const down = (event: KeyboardEvent) => {
     if (event.key in WAYS) return;
     if (event.key === "Escape") event.stopPropagation();
-    now.end(event.key !== "Escape");
+    end(event.key !== "Escape");
   };
-  const gone = () => now.end(true);
-  const back = () => draw({ ...now, x: 0, y: 0 });
-  now.end = (commit) => {
-    held = null;
+  const gone = () => end(true);
+  const end = (commit: boolean) => {
+    now = null;
     window.removeEventListener("keyup", up);
     window.removeEventListener("keydown", down, true);
     window.removeEventListener("blur", gone);
-    if (!commit || (now.x === 0 && now.y === 0)) return back();
-    const ids = now.parts.map((f) => f.id);
-    void send([move(ids, now.x, now.y)]).then((kept) => {
-      if (!kept) back();
-    });
+    useSession.getState().set({ doing: null });
+    if (!commit || (nudging.x === 0 && nudging.y === 0)) return drawShift(held, view, 0, 0);
+    const ids = held.functions.map((f) => f.id);
+    void send([move(ids, nudging.x, nudging.y, [...held.graphics])]);
   };
   window.addEventListener("keyup", up);
   window.addEventListener("keydown", down, true);
   window.addEventListener("blur", gone);
-  return now;
+  useSession.getState().set({ doing: doingWords(view, held, "Moving") });
+  return nudging;
 }
 
-/** One more step of an arrow, for parts that are not locked. */
-export function nudge(event: KeyboardEvent, parts: readonly Fn[], changes: Changes): void {
+/** One more step of an arrow. */
+export function nudge(event: KeyboardEvent, held: Held, view: DesignView, changes: Changes): void {
   const way = WAYS[event.key];
-  if (!way || parts.length === 0) return;
+  if (!way || held.functions.length + held.graphics.length === 0) return;
   const step = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
-  held ??= begin(parts, changes);
-  held.x = mm(held.x + way[0] * step);
-  held.y = mm(held.y + way[1] * step);
-  draw(held);
+  now ??= begin(held, view, changes);
+  now.x = mm(now.x + way[0] * step);
+  now.y = mm(now.y + way[1] * step);
+  now.draw();
 }

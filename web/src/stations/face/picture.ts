@@ -1,5 +1,5 @@
 /** Between screen, picture and panel: a projective map as the browser draws it, and its inverse. */
-import type { Viewport } from "../../panel/units";
+import { px, type Viewport } from "../../canvas/camera";
 import type { Pixel } from "./store";
 
 /** From the picture's pixels to mm, row by row. */
@@ -17,6 +17,13 @@ const product = (a: Map3, b: Map3): number[] =>
 /** From the picture's pixels to pixels of the screen. */
 export const onScreen = (map: Map3, v: Viewport): number[] =>
   product([v.scale, 0, v.left, 0, -v.scale, v.top, 0, 0, 1], map);
+
+/** A camera as it sees a plate that stands elsewhere on the board. */
+export const plateViewport = (v: Viewport, plate: { x: number; y: number }): Viewport => ({
+  ...v,
+  left: px(v.left + plate.x * v.scale),
+  top: px(v.top - plate.y * v.scale * v.tall),
+});
 
 /** The same as the style of an element whose origin is its upper left corner. */
 export const asStyle = (map: Map3, v: Viewport): string => {

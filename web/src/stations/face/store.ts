@@ -1,5 +1,7 @@
-/** What the face station remembers: which view is laid over the panel, measuring, and picking points on a picture. */
+/** What the face station remembers: which view is laid over the panel, measuring, picking, and what a drag shows. */
 import { create } from "zustand";
+import type { Fn } from "../../api/types";
+import type { Guide } from "./snap";
 
 export const VIEWS = [
   ["face", "Face"],
@@ -20,12 +22,42 @@ export interface Pixel {
   y: number;
 }
 
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Guides that caught, with what is dragged (mm, on its module). */
+export interface Caught {
+  module: string;
+  guides: readonly Guide[];
+  box: Box;
+}
+
+/** A part on its way from the tray: where the pointer is on the screen. */
+export interface Carry {
+  fn: Fn;
+  x: number;
+  y: number;
+  /** Whether it lies over a plate, and would be put down there. */
+  over: boolean;
+}
+
+/** Every module beside each other, in place of one. */
+export const ALL = "all";
+
 interface FaceStore {
   view: ViewName;
   side: "tray" | "words" | "more";
   measuring: boolean;
   picking: Picking | null;
   picked: Pixel[];
+  caught: Caught | null;
+  /** The box that is being drawn, in pixels of the window. */
+  box: Box | null;
+  carry: Carry | null;
   set: (changes: Partial<Omit<FaceStore, "set">>) => void;
 }
 
@@ -35,5 +67,8 @@ export const useFace = create<FaceStore>((set) => ({
   measuring: false,
   picking: null,
   picked: [],
+  caught: null,
+  box: null,
+  carry: null,
   set: (changes) => set(changes),
 }));

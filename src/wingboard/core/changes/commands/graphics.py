@@ -12,7 +12,10 @@ from wingboard.core.record.legends import Cap, GraphicFields, Role
 
 
 class AddGraphic(GraphicFields, Saying):
-    """Add a graphic. Without an id the next free one is taken."""
+    """Add a graphic. Without an id the next free one is taken.
+
+    A box without a size goes round the functions it names, a bracket without a width or functions gets a usual one.
+    """
 
     do: Literal["add_graphic"] = "add_graphic"
     id: Ident | None = None

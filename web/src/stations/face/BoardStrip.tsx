@@ -1,0 +1,131 @@
+/** Under the board: what can be done with what is selected, and how one looks at it. It never covers the plate. */
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { useState } from "react";
+import type { Fn } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { useSession } from "../../app/session";
+import { Calibrate } from "../../canvas/Calibrate";
+import { isCalibrated, pixelsPerMm } from "../../canvas/ruler";
+import type { Camera } from "../../canvas/useCamera";
+import { ACTIONS, type Action, placedSelection } from "./arrange";
+import { GRID } from "./snap";
+import { useFace } from "./store";
+
+const FIRST = ["row", "align-y", "distribute-x", "lock", "copy"];
+const TOOL =
+  "shrink-0 rounded border border-rule bg-sheet px-1.5 py-0.5 text-[11px] whitespace-nowrap hover:border-petrol";
+
+export function BoardStrip({ here, camera }: { here: readonly Fn[]; camera: Camera }) {
+  return (
+    <div
+      data-board-tools=""
+      className="flex h-9 shrink-0 items-center gap-3 border-t border-rule bg-card px-3"
+    >
+      <ArrangeTools here={here} />
+      <span className="flex-1" />
+      <Looking camera={camera} />
+    </div>
+  );
+}
+
+function ArrangeTools({ here }: { here: readonly Fn[] }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const selection = useSession((s) => s.selection);
+  const chosen = here.filter((f) => selection.includes(f.id));
+  if (chosen.length === 0)
+    return (
+      <p className="truncate text-[11px] text-faint">
+        Drag on the plate to select; Alt drags a copy; Space, or the middle button, moves the view
+      </p>
+    );
+  const fits = ACTIONS.filter((a) => a.least <= chosen.length);
+  const locked = chosen.every((f) => f.locked);
+  const words = (action: Action) => (action.id === "lock" && locked ? "Unlock" : action.words);
+  const act = (action: Action) => void send(action.commands(placedSelection(here), here));
+  const rest = fits.filter((a) => !FIRST.includes(a.id));
+  return (
+    <div
+      role="toolbar"
+      aria-label="Arrange the selected parts"
+      className="flex min-w-0 items-center gap-1 overflow-hidden"
+    >
+      {fits
+        .filter((a) => FIRST.includes(a.id))
+        .map((action) => (
+          <button
+            key={action.id}
+            type="button"
+            title={action.title}
+            className={TOOL}
+            onClick={() => act(action)}
+          >
+            {words(action)}
+          </button>
+        ))}
+      {rest.length > 0 && (
+        <Popover>
+          <PopoverButton className={`${TOOL} text-faint`}>More…</PopoverButton>
+          <PopoverPanel
+            anchor="top start"
+            className="z-20 flex max-w-xs flex-wrap gap-1 rounded border border-rule bg-card p-2"
+          >
+            {({ close }) => (
+              <>
+                {rest.map((action) => (
+                  <button
+                    key={action.id}
+                    type="button"
+                    title={action.title}
+                    className={TOOL}
+                    onClick={() => {
+                      act(action);
+                      close();
+                    }}
+                  >
+                    {words(action)}
+                  </button>
+                ))}
+              </>
+            )}
+          </PopoverPanel>
+        </Popover>
+      )}
+    </div>
+  );
+}
+
+function Looking({ camera }: { camera: Camera }) {
+  const measuring = useFace((s) => s.measuring);
+  const [calibrating, setCalibrating] = useState(false);
+  const share = pixelsPerMm() / camera.viewport.scale;
+  return (
+    <div className="num flex shrink-0 items-center gap-2 text-[11px] text-faint">
+      <span>{measuring ? "measuring, Esc ends" : `snap ${GRID} mm`}</span>
+      <button
+        type="button"
+        className={TOOL}
+        title="The screen shows this many millimetres of the panel in one; held to a ruler it is true"
+        onClick={() => setCalibrating(true)}
+      >
+        1 : {share.toFixed(2)}
+        {isCalibrated() ? "" : " about"}
+      </button>
+      <button type="button" className={TOOL} title="As large as it is (T)" onClick={camera.trueSize}>
+        True size
+      </button>
+      <button type="button" className={TOOL} title="Show all of it (F)" onClick={camera.fit}>
+        Fit
+      </button>
+      {calibrating && (
+        <Calibrate
+          onClose={() => setCalibrating(false)}
+          onDone={() => {
+            setCalibrating(false);
+            camera.trueSize();
+          }}
+        />
+      )}
+    </div>
+  );
+}
