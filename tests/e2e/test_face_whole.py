@@ -75,7 +75,7 @@ def spot(page: Page, x: float, y: float) -> tuple[float, float]:
 
 
 def carry(page: Page, fn: str, x: float, y: float) -> None:
-    """Drag a part from the tray onto the plate."""
+    """Drag a part from the tray onto the plate; Ctrl keeps it from being caught by a line."""
     row = page.locator(f"[data-tray='{fn}']")
     row.scroll_into_view_if_needed()
     box = row.bounding_box()
@@ -84,8 +84,10 @@ def carry(page: Page, fn: str, x: float, y: float) -> None:
     page.mouse.down()
     to = spot(page, x, y)
     page.mouse.move(to[0] - 6, to[1], steps=2)
+    page.keyboard.down("Control")
     page.mouse.move(*to, steps=2)
     page.mouse.up()
+    page.keyboard.up("Control")
     expect(page.locator(f"#part-{fn}")).to_be_visible()
 
 
@@ -110,7 +112,10 @@ def find(page: Page, words: str) -> None:
 def press(page: Page, desk: Desk, button: str) -> None:
     """Press a tool, and wait until its change is kept and shown."""
     before = desk.open(IDENT).row.number
-    page.get_by_role("toolbar", name="Arrange the selected parts").get_by_role("button", name=button).click()
+    tools = page.get_by_role("toolbar", name="Arrange the selected parts")
+    if not tools.get_by_role("button", name=button, exact=True).count():
+        tools.get_by_role("button", name="More…").click()
+    page.get_by_role("button", name=button, exact=True).click()
     expect(page.get_by_role("status").first).to_contain_text(re.compile(rf"revision {before + 1}$"))
 
 

@@ -239,7 +239,7 @@ def test_when_the_server_stops_the_change_is_held_and_sent_when_it_is_back(page:
     expect(page.locator("#part-f15")).to_be_visible()
     page.context.set_offline(True)
     page.keyboard.press("ArrowRight")
-    expect(page.get_by_role("status").first).to_contain_text("the server has stopped")
+    expect(page.get_by_role("status").first).to_contain_text("1 change waits here")
     page.context.set_offline(False)
     expect(page.locator("footer")).to_contain_text("x 114.0")
     expect(page.get_by_role("status").first).to_contain_text("revision 2")

@@ -8,6 +8,7 @@ import { declare } from "./app/registry";
 import { applyTheme, useSession } from "./app/session";
 import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
+import { Guarded } from "./ui/Guarded";
 import "./styles.css";
 
 const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
@@ -28,7 +29,9 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <App views={VIEWS} />
+        <Guarded what="Wing Board">
+          <App views={VIEWS} />
+        </Guarded>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -9,7 +9,8 @@ from wingboard.core.face.graphics import Drawing, graphics_on
 from wingboard.core.face.legend import Lettering, Word, letterings
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
-from wingboard.core.overview.progress import Readiness, Thread, readiness, threads
+from wingboard.core.overview.progress import Thread, threads
+from wingboard.core.overview.waiting import Readiness, readiness
 from wingboard.core.parts.examples import example
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -148,7 +149,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         partial=partial,
         findings=state.findings,
         threads=threads(r),
-        readiness=readiness(state.findings),
+        readiness=readiness(r, state.findings),
     )
 
 

@@ -15,7 +15,7 @@ from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.cut.jobsheet import job_sheet
 from wingboard.core.cut.scenes import every_scene
-from wingboard.core.overview.progress import readiness
+from wingboard.core.overview.waiting import readiness
 from wingboard.core.record.errors import NotPossible
 from wingboard.services.desk import Desk, State
 
@@ -93,7 +93,7 @@ def test_what_is_to_fix_is_overridden_with_a_reason_and_stands_first_on_the_job_
     session.accept("face.off-module", "an open slot on purpose")
     (over,) = [f for f in session.state.findings if f.code == "face.off-module"]
     assert (over.severity, over.accepted, over.overridden) == ("must", "an open slot on purpose", True)
-    ready = readiness(session.state.findings)
+    ready = readiness(session.state.resolved, session.state.findings)
     assert (ready.to_fix, ready.overridden) == (0, 1)
     r = session.state.resolved
     sheet = job_sheet(r, session.state.findings, every_scene(r)).splitlines()

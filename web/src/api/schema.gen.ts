@@ -4849,6 +4849,16 @@ export interface components {
             overridden: number;
             /** Notes */
             notes: number;
+            /**
+             * Ready
+             * @description Everything wanted is on a module, and nothing is left to fix
+             */
+            ready: boolean;
+            /**
+             * Waits
+             * @description Stations whose work is not done; the others are
+             */
+            waits: components["schemas"]["Wait"][];
         };
         /**
          * Reading
@@ -6144,6 +6154,21 @@ export interface components {
             input?: unknown;
             /** Context */
             ctx?: Record<string, never>;
+        };
+        /**
+         * Wait
+         * @description What a station waits for before its work is done: how many, and in words.
+         */
+        Wait: {
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "brief" | "parts" | "face" | "cut" | "wire";
+            /** Many */
+            many: number;
+            /** Words */
+            words: string;
         };
         /**
          * WebView

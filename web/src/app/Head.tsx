@@ -73,9 +73,9 @@ function KeptAt() {
 }
 
 function Readiness() {
-  const { readiness, design } = useDesign();
-  const { to_fix, to_judge, overridden } = readiness;
-  const placed = design.functions.some((f) => f.place != null);
+  const { readiness } = useDesign();
+  const { to_fix, to_judge, overridden, ready, waits } = readiness;
+  const wait = waits.find((w) => w.station !== "wire" && w.station !== "cut");
   const set = useSession((s) => s.set);
   return (
     <button
@@ -86,12 +86,14 @@ function Readiness() {
     >
       {to_fix + to_judge === 0 ? (
         <>
-          {placed ? <Mark kind="settled" /> : null} {placed ? "ready to be cut" : "nothing on a plate yet"}
+          {ready && <Mark kind="settled" />} {ready ? "ready to be cut" : (wait?.words ?? "not ready")}
         </>
       ) : (
         <>
           <Mark kind="must" /> {to_fix} to fix <Mark kind="judge" /> {to_judge} to judge
-          <span className="text-faint">before cutting</span>
+          <span className="text-faint max-[1100px]:hidden">
+            {wait && !ready ? `and ${wait.words[0]?.toLowerCase()}${wait.words.slice(1)}` : "before cutting"}
+          </span>
         </>
       )}
       {overridden > 0 && <span className="text-must">{overridden} overridden</span>}

@@ -5,18 +5,17 @@ import { answered, api } from "../api/client";
 import type { DesignView, Fn, Surroundings } from "../api/types";
 import { many, shown } from "../ui/figures";
 import { useChanges, useDesign } from "./design";
-import { Said, useSaid } from "./Said";
+import { forgetLine, useQueue } from "./queue";
 import { useSession } from "./session";
 
 export function NumberLine() {
   const view = useDesign();
   const selection = useSession((s) => s.selection);
-  const said = useSaid();
   const chosen = view.design.functions.filter((f) => selection.includes(f.id));
-  const lead = view.design.functions.find((f) => f.id === selection[0]);
+  const lead = chosen.find((f) => f.id === selection.find((id) => chosen.some((c) => c.id === id)));
   return (
     <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card pr-3 pl-[90px] text-[12px]">
-      {said ? <Said /> : <Selected view={view} chosen={chosen} lead={lead} />}
+      <Selected view={view} chosen={chosen} lead={lead} />
       <span className="flex-1" />
       {lead?.place && <LineField view={view} selection={selection} />}
     </footer>
@@ -146,12 +145,22 @@ function useAround(view: DesignView, lead: Fn | undefined) {
 function LineField({ view, selection }: { view: DesignView; selection: string[] }) {
   const [text, setText] = useState("");
   const { type } = useChanges(view.id);
+  const wrong = useQueue((s) => s.line);
   const commit = async () => {
     if (text.trim() && (await type(text, selection))) setText("");
   };
   return (
-    <label className="flex items-center gap-3">
+    <label className="relative flex items-center gap-3">
       <span className="sr-only">Number line</span>
+      {wrong && (
+        <span
+          role="alert"
+          id="line-wrong"
+          className="absolute right-0 bottom-[34px] w-72 rounded border border-must bg-sheet px-2.5 py-1.5 text-must"
+        >
+          {wrong}
+        </span>
+      )}
       <input
         id="number-line"
         className="num h-[26px] w-[190px] rounded border border-petrol bg-sheet px-2 placeholder:text-faint"
@@ -159,7 +168,13 @@ function LineField({ view, selection }: { view: DesignView; selection: string[] 
         value={text}
         maxLength={200}
         autoComplete="off"
-        onChange={(event) => setText(event.target.value)}
+        aria-invalid={wrong !== null}
+        aria-describedby={wrong ? "line-wrong" : undefined}
+        onChange={(event) => {
+          setText(event.target.value);
+          forgetLine();
+        }}
+        onBlur={forgetLine}
         onKeyDown={(event) => {
           if (event.key === "Enter") void commit();
           if (event.key === "Escape") {

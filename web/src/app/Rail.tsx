@@ -1,37 +1,51 @@
 import { Link } from "wouter";
-import type { Finding } from "../api/types";
+import type { DesignView, Finding } from "../api/types";
 import { Mark, TEXT } from "../ui/Mark";
 import { useDesign } from "./design";
 import { STATIONS, type Station } from "./stations";
 
 /** The stations in the order of the work, each with what is unsettled there. */
 export function Rail({ station }: { station: Station["id"] }) {
-  const { id, findings, design } = useDesign();
+  const { id, findings, readiness } = useDesign();
   return (
-    <nav aria-label="Stations" className="border-r border-rule bg-card">
+    <nav aria-label="Stations" className="min-h-0 overflow-y-auto border-r border-rule bg-card">
       {STATIONS.map((s) => (
         <Link
           key={s.id}
           href={`/d/${id}/${s.id}${window.location.search}`}
           aria-current={s.id === station ? "page" : undefined}
-          className={`block h-[70px] border-l-[3px] pt-2 pl-[11px] outline-offset-[-3px] ${
+          title={readiness.waits.find((w) => w.station === s.id)?.words}
+          className={`block h-[70px] max-h-[calc((100vh-84px)/9)] min-h-[52px] border-l-[3px] pt-2 pl-[11px] outline-offset-[-3px] ${
             s.id === station ? "border-petrol bg-sheet" : "border-transparent hover:bg-warm"
           }`}
         >
           <span className="num block text-[11px] text-faint">{s.number}</span>
           <span className="font-semibold">{s.name}</span>
-          {design.functions.length > 0 && (
-            <Counts findings={findings.filter((f) => f.station === s.id && f.accepted == null)} />
-          )}
+          <Counts
+            findings={findings.filter((f) => f.station === s.id && f.accepted == null)}
+            wait={readiness.waits.find((w) => w.station === s.id)}
+          />
         </Link>
       ))}
     </nav>
   );
 }
 
-function Counts({ findings }: { findings: Finding[] }) {
+type Wait = DesignView["readiness"]["waits"][number];
+
+/** What is unsettled; else how many the station waits for; a tick only where its work is done. */
+function Counts({ findings, wait }: { findings: Finding[]; wait: Wait | undefined }) {
   const stops = findings.filter((f) => f.severity === "must").length;
   const looks = findings.filter((f) => f.severity === "judge").length;
+  if (stops + looks === 0 && wait) {
+    return (
+      <span className="num mt-0.5 flex items-center gap-1 text-[11px] text-faint">
+        <Mark kind="waiting" />
+        {wait.many > 0 && wait.many}
+        <span className="sr-only">{wait.words}</span>
+      </span>
+    );
+  }
   if (stops + looks === 0) {
     return (
       <span className="mt-0.5 flex">

@@ -1,4 +1,4 @@
-/** What was refused or needs saying, in the number line's place: it stays until it is read, and can be asked for again. */
+/** What was refused or needs saying, above the number line: it stays until it is read, and can be asked for again. */
 import { useQueryClient } from "@tanstack/react-query";
 import { many } from "../ui/figures";
 import { askAgain, read, type Refusal, useQueue } from "./queue";
@@ -6,27 +6,28 @@ import { useSession } from "./session";
 
 const LINK = "shrink-0 underline";
 
-export function useSaid(): boolean {
-  const refused = useQueue((s) => s.refused.length);
-  const notice = useSession((s) => s.notice);
-  return refused > 0 || notice !== null;
-}
-
 export function Said() {
   const refused = useQueue((s) => s.refused);
   const notice = useSession((s) => s.notice);
   const set = useSession((s) => s.set);
-  const first = refused[0];
-  if (first) return <Refused refusal={first} more={refused.length - 1} />;
+  const [first] = refused;
+  if (!first && notice === null) return <span className="hidden" />;
   return (
-    <p role="alert" className="flex min-w-0 flex-1 items-center gap-3 font-semibold text-must">
-      <span className="line-clamp-2 min-w-0" title={notice ?? ""}>
-        {notice}
-      </span>
-      <button type="button" className={LINK} onClick={() => set({ notice: null })}>
-        Dismiss
-      </button>
-    </p>
+    <div
+      role="alert"
+      className="col-span-3 flex min-h-9 items-center gap-3 border-t border-must bg-sheet py-1 pr-3 pl-[90px] text-[12px] text-must"
+    >
+      {first ? (
+        <Refused refusal={first} more={refused.length - 1} />
+      ) : (
+        <>
+          <span className="font-semibold">{notice}</span>
+          <button type="button" className={LINK} onClick={() => set({ notice: null })}>
+            Dismiss
+          </button>
+        </>
+      )}
+    </div>
   );
 }
 
@@ -34,10 +35,8 @@ function Refused({ refusal, more }: { refusal: Refusal; more: number }) {
   const client = useQueryClient();
   const text = `${refusal.what} was not done: ${refusal.why}`;
   return (
-    <div role="alert" className="flex min-w-0 flex-1 items-center gap-3 text-must">
-      <span className="line-clamp-2 min-w-0 font-semibold" title={text}>
-        {text}
-      </span>
+    <>
+      <span className="font-semibold">{text}</span>
       <button type="button" className={LINK} onClick={() => askAgain(client, refusal)}>
         Try again
       </button>
@@ -45,6 +44,6 @@ function Refused({ refusal, more }: { refusal: Refusal; more: number }) {
         Dismiss
       </button>
       {more > 0 && <span className="shrink-0 text-faint">and {many(more, "more refusal")}</span>}
-    </div>
+    </>
   );
 }

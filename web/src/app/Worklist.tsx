@@ -5,6 +5,24 @@ import { useSession } from "./session";
 import type { Station } from "./stations";
 import { inFocus, listed } from "./worklist";
 
+/** The worklist folded away: a strip that brings it back, with how much is left. */
+export function Folded() {
+  const { readiness } = useDesign();
+  const set = useSession((s) => s.set);
+  const left = readiness.to_fix + readiness.to_judge;
+  return (
+    <button
+      type="button"
+      aria-label={`Show the worklist, ${left} left`}
+      title="Show the worklist (W)"
+      className="flex w-7 flex-col items-center gap-2 border-l border-rule bg-sheet pt-2.5 text-faint hover:bg-wash hover:text-ink"
+      onClick={() => set({ worklist: true })}
+    >
+      ‹<span className="num text-[11px]">{left}</span>
+    </button>
+  );
+}
+
 /** What is left to settle, here or everywhere, worst first. */
 export function Worklist({ station }: { station: Station["id"] }) {
   const { findings } = useDesign();

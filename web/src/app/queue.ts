@@ -38,9 +38,11 @@ interface Queue {
   waiting: readonly Waiting[];
   refused: readonly Refusal[];
   link: Link;
+  /** Why the line that was typed last was refused: it is said where it was typed. */
+  line: string | null;
 }
 
-export const useQueue = create<Queue>(() => ({ waiting: [], refused: [], link: "kept" }));
+export const useQueue = create<Queue>(() => ({ waiting: [], refused: [], link: "kept", line: null }));
 
 export const designKey = (id: string) => ["design", id] as const;
 
@@ -167,16 +169,20 @@ async function send(client: QueryClient, one: Waiting, left: number): Promise<De
   }
 }
 
-const WORDS: Record<Ask["to"], string> = { commands: "A change", line: "", undo: "Undo", redo: "Redo" };
+const WORDS: Record<Ask["to"], string> = {
+  commands: "A change",
+  line: "The line",
+  undo: "Undo",
+  redo: "Redo",
+};
 
 function refusalOf(waiting: Waiting, error: unknown): Refusal {
   const problem = error instanceof Refused ? error.problem : null;
-  const typed = waiting.ask.to === "line" ? `“${waiting.ask.text}”` : WORDS[waiting.ask.to];
   const late =
     problem?.head != null ? "Another page changed the design meanwhile; it is shown as it is now" : "";
   return {
     waiting: { ...waiting, base: null },
-    what: problem?.what ?? typed,
+    what: problem?.what ?? WORDS[waiting.ask.to],
     why: late || (problem?.detail ?? (error instanceof Error ? error.message : "That did not work")),
   };
 }
@@ -201,7 +207,9 @@ async function run(client: QueryClient): Promise<void> {
         leave(one.key);
     } catch (error) {
       leave(one.key);
-      set({ refused: [...useQueue.getState().refused, refusalOf(one, error)] });
+      const refusal = refusalOf(one, error);
+      if (one.ask.to === "line") set({ line: refusal.why });
+      else set({ refused: [...useQueue.getState().refused, refusal] });
     }
     whenAnswered.get(one.key)?.(view);
     whenAnswered.delete(one.key);
@@ -235,6 +243,9 @@ export function shownUpTo(design: string, revision: number): void {
   const left = waiting.filter((one) => one.design !== design || one.kept === null || one.kept > revision);
   if (left.length < waiting.length) set({ waiting: left });
 }
+
+/** The line is being typed anew. */
+export const forgetLine = (): void => set({ line: null });
 
 /** A refusal was read. */
 export const read = (key: string): void =>

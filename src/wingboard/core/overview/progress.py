@@ -1,12 +1,7 @@
-"""How far each function has got, and how ready the panel is to be cut."""
+"""How far each function has got."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
-from pydantic import Field
-
-from wingboard.core.findings.finding import Finding
 from wingboard.core.record.base import Record
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
@@ -21,15 +16,6 @@ class Thread(Record):
     pin: bool
     wire: bool
     proof: bool
-
-
-class Readiness(Record):
-    """What is left before cutting."""
-
-    to_fix: int = Field(ge=0)
-    to_judge: int = Field(ge=0)
-    overridden: int = Field(ge=0, description="To fix, but the builder knows better and said why")
-    notes: int = Field(ge=0)
 
 
 def threads(r: Resolved) -> dict[str, Thread]:
@@ -47,12 +33,3 @@ def threads(r: Resolved) -> dict[str, Thread]:
         )
         for f in r.design.functions
     }
-
-
-def readiness(findings: Sequence[Finding]) -> Readiness:
-    """Unsettled findings by severity."""
-    left = [f.severity for f in findings if f.unsettled]
-    overridden = sum(1 for f in findings if f.overridden)
-    return Readiness(
-        to_fix=left.count("must"), to_judge=left.count("judge"), notes=left.count("note"), overridden=overridden
-    )

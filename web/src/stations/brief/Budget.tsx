@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { money } from "../../ui/money";
+import { NotThere } from "../../ui/NotThere";
 import { useBrief } from "./useBrief";
 import { TakeAway } from "../../ui/TakeAway";
 
@@ -27,7 +28,7 @@ export function Budget() {
   const follows = useBrief();
   const { brief } = view.design;
   const set = (changes: BriefChanges) => void send([setBrief(changes)]);
-  if (!follows.data) return <p className="text-faint">Adding it up…</p>;
+  if (!follows.data) return <NotThere query={follows} words="Adding it up…" className="" />;
   const { estimate } = follows.data;
   return (
     <section aria-label="Money and hours">

@@ -2,9 +2,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
-
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
+import { NotThere } from "../../ui/NotThere";
+import { Tabs } from "../../ui/Tabs";
 import { Files } from "./Files";
 import { SheetDrawing } from "./SheetDrawing";
 
@@ -19,8 +20,7 @@ export default function Cut() {
     queryFn: () => answered(api.GET("/api/designs/{design_id}/cut", { params: { path: { design_id: id } } })),
     placeholderData: (before) => before,
   });
-  if (cut.isError) return <p className="p-4 text-must">{cut.error.message}</p>;
-  if (!cut.data) return <p className="p-4 text-faint">Drawing the sheets…</p>;
+  if (!cut.data) return <NotThere query={cut} words="Drawing the sheets…" />;
   const module = cut.data.modules.find((p) => p.id === wanted) ?? cut.data.modules[0];
   if (!module) return <p className="p-6 text-faint">There is no module to cut yet. Add one at Brief.</p>;
   const sheet = module.sheets.find((s) => s.id === layer) ?? module.sheets[0];
@@ -35,18 +35,19 @@ export default function Cut() {
         <div className="flex h-9 items-end gap-6 px-4 text-[12px]">
           <Tabs
             label="Modules"
-            items={cut.data.modules}
-            chosen={module.id}
-            onChoose={(p) => set({ module: p })}
+            tabs={cut.data.modules.map((m) => [m.id, m.name] as const)}
+            now={module.id}
+            onChange={(next) => set({ module: next })}
+            className="px-0!"
           />
           <Tabs
             label="Layers"
-            items={module.sheets.map((s) => ({
-              id: s.id,
-              name: s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness} mm`,
-            }))}
-            chosen={sheet?.id ?? ""}
-            onChoose={setLayer}
+            tabs={module.sheets.map(
+              (s) => [s.id, s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness} mm`] as const,
+            )}
+            now={sheet?.id ?? ""}
+            onChange={setLayer}
+            className="px-0!"
           />
         </div>
         {sheet && (
@@ -59,29 +60,3 @@ export default function Cut() {
 }
 
 const layerName = (title: string): string => title.slice(title.lastIndexOf(":") + 2);
-
-interface TabsProps {
-  label: string;
-  items: readonly { id: string; name: string }[];
-  chosen: string;
-  onChoose: (id: string) => void;
-}
-
-function Tabs({ label, items, chosen, onChoose }: TabsProps) {
-  return (
-    <div role="tablist" aria-label={label} className="flex min-w-0 gap-3.5">
-      {items.map((item) => (
-        <button
-          key={item.id}
-          type="button"
-          role="tab"
-          aria-selected={item.id === chosen}
-          className={`max-w-36 truncate border-b-2 pb-0.5 ${item.id === chosen ? "border-petrol font-semibold" : "border-transparent text-faint hover:text-ink"}`}
-          onClick={() => onChoose(item.id)}
-        >
-          {item.name}
-        </button>
-      ))}
-    </div>
-  );
-}

@@ -63,7 +63,7 @@ export function Board({ module, onPlaceNext }: Props) {
     }
     const id = itemAt(event);
     const { select, toggle } = useSession.getState();
-    if (!id) return boxSelect(event.nativeEvent, frame.current);
+    if (!id) return boxSelect(event.nativeEvent, frame.current, context);
     if (event.shiftKey) toggle(id);
     else if (!selection.includes(id)) select([id]);
     dragItems(event.nativeEvent, id, context);

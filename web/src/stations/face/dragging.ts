@@ -273,7 +273,8 @@ export function doingWords(view: DesignView, held: Held, verb: string): string {
 }
 
 /** A box drawn over bare plate selects what it touches; with Shift it adds. */
-export function boxSelect(pressed: PointerEvent, frame: HTMLElement): void {
+export function boxSelect(pressed: PointerEvent, frame: HTMLElement, { view }: BoardContext): void {
+  const { graphics } = view.design;
   const bounds = frame.getBoundingClientRect();
   const boxTo = (event: PointerEvent) => ({
     x: Math.min(pressed.clientX, event.clientX) - bounds.left,
@@ -299,7 +300,10 @@ export function boxSelect(pressed: PointerEvent, frame: HTMLElement): void {
           top + is.height > box.y;
         return meets ? [node.dataset["touch"] ?? ""] : [];
       });
-      useSession.getState().select([...new Set([...before, ...touched])]);
+      const drawn = new Set(graphics.map((g) => g.id));
+      const parts = touched.filter((id) => !drawn.has(id));
+      const rest = touched.filter((id) => drawn.has(id));
+      useSession.getState().select([...new Set([...before, ...parts, ...rest])]);
     },
     click: () => {
       if (!pressed.shiftKey) useSession.getState().select([]);

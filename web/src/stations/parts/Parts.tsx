@@ -5,6 +5,7 @@ import { answered, api } from "../../api/client";
 import type { PartSheet } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
+import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
 import { type Filter, Filters, meets, NO_FILTER } from "./Filters";
 import { Sheet } from "./Sheet";
@@ -46,7 +47,7 @@ export default function Parts() {
       answered(api.GET("/api/designs/{design_id}/parts", { params: { path: { design_id: id } } })),
     placeholderData: (before) => before,
   });
-  if (!drawer.data) return <p className="p-4 text-faint">Opening the drawer…</p>;
+  if (!drawer.data) return <NotThere query={drawer} words="Opening the drawer…" />;
   const { sheets } = drawer.data;
   const shown = sheets.filter((s) => inFamily(s, family) && meets(s, filter));
   const chosen = design.functions.find((f) => f.id === selection[0]);

@@ -11,6 +11,7 @@ import { CONTROLLERS } from "../../app/controllers";
 import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
+import { NotThere } from "../../ui/NotThere";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
 import { Verdict } from "./Verdict";
@@ -40,7 +41,7 @@ export default function Wire() {
     await client.refetchQueries({ queryKey: designKey(view.id) });
     setSolved(over.solved ?? null);
   };
-  if (!wire.data) return <p className="p-4 text-faint">Laying out the wires…</p>;
+  if (!wire.data) return <NotThere query={wire} words="Laying out the wires…" />;
   const bare = wire.data.rows.filter((row) => !row.pin).length;
   const download = `/api/designs/${view.id}/wire/pins`;
   return (
