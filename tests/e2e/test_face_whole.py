@@ -122,9 +122,8 @@ def press(page: Page, desk: Desk, button: str) -> None:
 def settle_all(page: Page, desk: Desk, by_key: bool) -> None:
     """Apply the first stop's fix until no stop is left."""
     for _ in range(40):
-        if " 0 to fix" in f" {page.get_by_role('button', name=re.compile('before cutting|ready')).inner_text()}" or (
-            page.get_by_text("ready to be cut").count()
-        ):
+        left = page.get_by_role("button", name=re.compile("to judge|ready|be placed")).inner_text()
+        if "to fix" not in left or left.split("to fix")[0].strip().endswith("0"):
             return
         before = desk.open(IDENT).row.number
         if by_key:

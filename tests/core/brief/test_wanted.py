@@ -133,7 +133,7 @@ FAULTS = [
     ("an unknown hand", "Heat\t\t\t\t\t\t\t\t\tthird", "hand “third” is none of"),
     ("an unknown moment", "Heat\t\t\t\t\t\t\t\t\t\tnever", "moment “never” is none of"),
     ("belongs to nobody", "Heat\t\t\t\t\t\t\t\tGhost", "belongs to “Ghost”"),
-    ("there already", "Track brake", "is on the list already"),
+    ("there already", "Horn\tServices\tbutton", "is on the list already"),
     ("too many cells", "Heat" + "\tx" * 14, "15 cells under 11 columns"),
     ("too long a name", "x" * 200, "at most 120"),
     ("too many positions", "Heat\t\t\t\t\t" + "/".join("ABCDEFGHIJKLMNOPQRSTUVWXYZ"), "at most 24"),
@@ -191,6 +191,10 @@ def test_what_is_exported_is_read_back_the_same() -> None:
     found = read(table)
     assert found.faults == ()
     again = apply(EMPTY, found.rows, catalogue())
+    back = read(table, design)
+    assert (back.rows, back.edits, back.same, back.faults) == ((), (), 2, ())
+    changed = read(table.replace("6.5", "5").replace("led", "lamp"), design)
+    assert [(e.function, e.amps) for e in changed.edits if e.amps] == [("f1", 5)]
     for old, new in zip(design.functions, again.functions, strict=True):
         kept = {"part", "place", "legend"}
         assert new.model_dump(exclude=kept) == old.model_dump(exclude=kept)

@@ -204,6 +204,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/brief/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Cells
+         * @description Read cells as the list means them, and keep what they say; nothing is kept when one cannot be read.
+         */
+        post: operations["set_cells_api_designs__design_id__brief_cells_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Wish
+         * @description Add the function that a typed line says.
+         */
+        post: operations["add_wish_api_designs__design_id__brief_wish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/brief/list.csv": {
         parameters: {
             query?: never;
@@ -1844,6 +1884,38 @@ export interface components {
             y: number;
             /** Words */
             words: string;
+        };
+        /**
+         * CellText
+         * @description What is typed into one cell of the list; without a function it belongs to a new row.
+         */
+        CellText: {
+            /**
+             * Row
+             * @default 0
+             */
+            row: number;
+            /** Function */
+            function?: string | null;
+            /**
+             * Column
+             * @enum {string}
+             */
+            column: "name" | "want" | "load" | "positions" | "bus" | "group";
+            /** Text */
+            text: string;
+        };
+        /**
+         * Cells
+         * @description Cells typed, pasted or filled down together.
+         */
+        Cells: {
+            /** Base */
+            base: number;
+            /** Key */
+            key?: string | null;
+            /** Cells */
+            cells: components["schemas"]["CellText"][];
         };
         /**
          * ChainView
@@ -3780,6 +3852,16 @@ export interface components {
         ListingView: {
             /** Rows */
             rows: components["schemas"]["AddFunction"][];
+            /**
+             * Edits
+             * @description What is on the list already, and is said differently here
+             */
+            edits: components["schemas"]["EditFunction"][];
+            /**
+             * Same
+             * @description Lines that say what is so already
+             */
+            same: number;
             /** Faults */
             faults: components["schemas"]["FaultView"][];
             /** Columns */
@@ -6203,6 +6285,23 @@ export interface components {
             rows: components["schemas"]["RowView"][];
         };
         /**
+         * Wish
+         * @description A function typed in one line, and the group it comes into.
+         */
+        Wish: {
+            /** Base */
+            base: number;
+            /** Key */
+            key?: string | null;
+            /** Text */
+            text: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+        };
+        /**
          * WordView
          * @description A line of words: path data about its own origin, y up, and where that is, relative to the part's centre.
          */
@@ -6764,6 +6863,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListingView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    set_cells_api_designs__design_id__brief_cells_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cells"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_wish_api_designs__design_id__brief_wish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

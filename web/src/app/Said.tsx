@@ -7,7 +7,8 @@ import { useSession } from "./session";
 const LINK = "shrink-0 underline";
 
 export function Said() {
-  const refused = useQueue((s) => s.refused);
+  const all = useQueue((s) => s.refused);
+  const refused = all.filter((one) => one.waiting.ask.to !== "wish"); // those are said where they were typed
   const notice = useSession((s) => s.notice);
   const set = useSession((s) => s.set);
   const [first] = refused;

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useMemo } from "react";
 import { Unreachable } from "../api/client";
-import type { Command, DesignView } from "../api/types";
+import type { CellText, Command, DesignView } from "../api/types";
 import { ask, designKey, emptied, fetchDesign, shownUpTo, useQueue } from "./queue";
 import { shownDesign } from "./shown";
 
@@ -40,6 +40,10 @@ export interface Changes {
   send: (commands: Command[]) => Promise<DesignView | null>;
   /** What is typed into the number line, for the selected parts. */
   type: (text: string, selection: string[]) => Promise<DesignView | null>;
+  /** Cells of the function list, as they are typed. */
+  fill: (cells: CellText[]) => Promise<DesignView | null>;
+  /** A function typed in one line. */
+  wish: (text: string, group: string) => Promise<DesignView | null>;
   undo: () => Promise<DesignView | null>;
   redo: () => Promise<DesignView | null>;
   /** Commands worked out from the design as it is once all earlier changes are kept; none are not sent. */
@@ -57,6 +61,8 @@ export function useChanges(id: string): Changes {
     return {
       send,
       type: (text, selection) => ask(client, id, { to: "line", text, selection }),
+      fill: (cells) => ask(client, id, { to: "cells", cells }),
+      wish: (text, group) => ask(client, id, { to: "wish", text, group }),
       undo: () => ask(client, id, { to: "undo" }),
       redo: () => ask(client, id, { to: "redo" }),
       settled: async () => {

@@ -6,12 +6,14 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { create } from "zustand";
 import { answered, api, Refused, Unreachable } from "../api/client";
-import type { Command, DesignView } from "../api/types";
+import type { CellText, Command, DesignView } from "../api/types";
 
 /** What is asked of the server. */
 export type Ask =
   | { to: "commands"; commands: Command[] }
   | { to: "line"; text: string; selection: string[] }
+  | { to: "cells"; cells: CellText[] }
+  | { to: "wish"; text: string; group: string }
   | { to: "undo" }
   | { to: "redo" };
 
@@ -97,6 +99,16 @@ function post({ design, ask, key }: Waiting, base: number): Promise<DesignView> 
           body: { base, key, text: ask.text, selection: ask.selection },
         }),
       );
+    case "cells":
+      return answered(
+        api.POST("/api/designs/{design_id}/brief/cells", { params, body: { base, key, cells: ask.cells } }),
+      );
+    case "wish": {
+      const { text, group } = ask;
+      return answered(
+        api.POST("/api/designs/{design_id}/brief/wish", { params, body: { base, key, text, group } }),
+      );
+    }
     case "undo":
       return answered(api.POST("/api/designs/{design_id}/undo", { params, body: { base, key } }));
     case "redo":
@@ -169,11 +181,19 @@ async function send(client: QueryClient, one: Waiting, left: number): Promise<De
   }
 }
 
-const WORDS: Record<Ask["to"], string> = {
-  commands: "A change",
-  line: "The line",
-  undo: "Undo",
-  redo: "Redo",
+const WORDS: Record<Ask["to"], (ask: Ask) => string> = {
+  commands: () => "A change",
+  line: () => "The line",
+  cells: (ask) =>
+    ask.to === "cells"
+      ? ask.cells
+          .slice(0, 3)
+          .map((c) => `“${c.text}”`)
+          .join(", ")
+      : "",
+  wish: (ask) => (ask.to === "wish" ? `“${ask.text}”` : ""),
+  undo: () => "Undo",
+  redo: () => "Redo",
 };
 
 function refusalOf(waiting: Waiting, error: unknown): Refusal {
@@ -182,7 +202,7 @@ function refusalOf(waiting: Waiting, error: unknown): Refusal {
     problem?.head != null ? "Another page changed the design meanwhile; it is shown as it is now" : "";
   return {
     waiting: { ...waiting, base: null },
-    what: problem?.what ?? WORDS[waiting.ask.to],
+    what: problem?.what ?? WORDS[waiting.ask.to](waiting.ask),
     why: late || (problem?.detail ?? (error instanceof Error ? error.message : "That did not work")),
   };
 }

@@ -2,28 +2,44 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from wingboard.api.routers.common import DesignId, OnDesk, as_json, body_of, download, file_of
+from wingboard.api.routers.common import (
+    DesignId,
+    Key,
+    OnDesk,
+    Revision,
+    answered_before_kept,
+    as_json,
+    body_of,
+    download,
+    file_of,
+)
+from wingboard.api.views import DesignView, changed_view
 from wingboard.core.brief.beds import bed_fit
+from wingboard.core.brief.cells import Cell, Column, command_for_line, commands_for_cells
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.listing import COLUMNS, listing_rows
 from wingboard.core.brief.side import elevation
 from wingboard.core.brief.weather import suffers
-from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.files.drawn import DrawnOutline, Unit
 from wingboard.core.files.tables import write_csv
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.overview.estimate import estimate
+from wingboard.core.record.base import Ident, Words
+from wingboard.core.record.design import Design
 from wingboard.core.record.materials import materials
 from wingboard.core.record.outlines import PathOutline, path_of
 from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
+from wingboard.services.desk import Desk, Kept
 from wingboard.services.reading import listing_from, outlines_from
 
 router = APIRouter(prefix="/api/designs/{design_id}/brief", tags=["brief"])
@@ -47,6 +63,8 @@ class ListingView(BaseModel):
     """What was understood, as commands ready to be sent, and what was not."""
 
     rows: tuple[AddFunction, ...]
+    edits: tuple[EditFunction, ...] = Field(description="What is on the list already, and is said differently here")
+    same: int = Field(description="Lines that say what is so already")
     faults: list[FaultView]
     columns: tuple[str, ...]
 
@@ -240,7 +258,59 @@ def read_list(desk: OnDesk, design_id: DesignId, asked: ListText) -> Response:
     """Read a list of functions without keeping it."""
     found = listing_from(asked.text, desk.open(design_id).design)
     faults = [FaultView(line=f.line, text=f.text, reason=f.reason) for f in found.faults]
-    return as_json(ListingView(rows=found.rows, faults=faults, columns=found.columns))
+    return as_json(
+        ListingView(rows=found.rows, edits=found.edits, same=found.same, faults=faults, columns=found.columns)
+    )
+
+
+class CellText(BaseModel):
+    """What is typed into one cell of the list; without a function it belongs to a new row."""
+
+    row: Annotated[int, Field(ge=0, le=5000)] = 0
+    function: Ident | None = None
+    column: Column
+    text: Annotated[str, Field(max_length=400)]
+
+
+class Cells(BaseModel):
+    """Cells typed, pasted or filled down together."""
+
+    base: Revision
+    key: Key = None
+    cells: Annotated[tuple[CellText, ...], Field(min_length=1, max_length=5000)]
+
+
+@router.post("/cells", responses={200: {"model": DesignView}})
+def set_cells(desk: OnDesk, design_id: DesignId, typed: Cells) -> Response:
+    """Read cells as the list means them, and keep what they say; nothing is kept when one cannot be read."""
+    cells = [Cell(c.row, c.function, c.column, c.text) for c in typed.cells]
+    return _kept(desk, design_id, typed, lambda design: commands_for_cells(design, cells))
+
+
+class Wish(BaseModel):
+    """A function typed in one line, and the group it comes into."""
+
+    base: Revision
+    key: Key = None
+    text: Annotated[str, Field(min_length=1, max_length=240)]
+    group: Words = ""
+
+
+@router.post("/wish", responses={200: {"model": DesignView}})
+def add_wish(desk: OnDesk, design_id: DesignId, typed: Wish) -> Response:
+    """Add the function that a typed line says."""
+    return _kept(desk, design_id, typed, lambda design: (command_for_line(design, typed.text, typed.group),))
+
+
+def _kept(desk: Desk, design_id: str, typed: Cells | Wish, work: Callable[[Design], tuple[Command, ...]]) -> Response:
+    """Keep what is typed; what changes nothing is not kept."""
+    state = desk.open(design_id, typed.base)
+    batch = work(state.design)
+    if not batch:
+        return as_json(changed_view(Kept(state, state)))
+    return answered_before_kept(
+        lambda prepare: desk.command(design_id, typed.base, batch, typed.key, prepare), changed_view
+    )
 
 
 @router.get("/list.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))

@@ -10,15 +10,15 @@ from typing import Any, NamedTuple, get_args
 
 from pydantic import ValidationError
 
-from wingboard.core.brief.wanted import load_in, read_line
-from wingboard.core.changes.commands.functions import AddFunction
+from wingboard.core.brief.wanted import duty_wanted, load_in, read_line
+from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.functions import Current, Duty, Function, HandSide, Moment, State, Switched
 
 COLUMNS = (
     "name", "group", "want", "event", "volts", "amps", "current", "bus", "positions", "indicator",
-    "risk", "state", "duty", "of", "hand", "moment",
+    "risk", "state", "duty", "of", "hand", "moment", "id",
 )  # fmt: skip
 MOST_LINES = 2000
 _SAME = {
@@ -34,6 +34,8 @@ _CHOICES: Mapping[str, tuple[str, ...]] = {
     "hand": get_args(HandSide),
     "moment": get_args(Moment),
 }
+_PLAIN = ("group", "want", "positions", "indicator", "risk", "state", "duty", "of", "hand", "moment")
+_OF_LOAD = ("event", "volts", "amps", "current", "bus")
 _LINE_END = re.compile(r"\r\n?|\u2028|\u2029|\x85")
 _QUOTED = re.compile(r"(^|[;,]\s*)'(?=[=+\-@\t])")
 
@@ -47,9 +49,11 @@ class Fault(NamedTuple):
 
 
 class Listing(NamedTuple):
-    """What was understood, ready to be added, and what was not."""
+    """What was understood, ready to be added or changed, and what was not; ``same`` counts what is so already."""
 
     rows: tuple[AddFunction, ...]
+    edits: tuple[EditFunction, ...]
+    same: int
     faults: tuple[Fault, ...]
     columns: tuple[str, ...]
 
@@ -61,7 +65,9 @@ class _NotUnderstood(Exception):
 def read_listing(text: str, design: Design) -> Listing:
     """Read a table of functions: tabs, semicolons or commas between cells, a heading optional.
 
-    Without a heading the columns are name, what is wanted, group; a single column is read as typed lines.
+    Without a heading the columns are name, what is wanted, group; a single column is read as typed lines. Under a
+    heading, a row whose id, or whose name and kind, are on the list already changes that function where its cells
+    differ; a column that is not there changes nothing.
 
     :raises NotPossible: more than :data:`MOST_LINES` lines, or nothing at all.
     """
@@ -76,10 +82,10 @@ def read_listing(text: str, design: Design) -> Listing:
         raise NotPossible("There is nothing to read; paste lines, or cells of a spreadsheet", "text")
     heading = _heading(table[0][1])
     columns = heading or ("name", "want", "group")
-    reader = _Reader(design, columns)
+    reader = _Reader(design, columns, updates=heading is not None)
     for number, cells in table[1:] if heading else table:
         reader.take(number, cells)
-    return Listing(tuple(reader.rows), tuple(reader.faults), columns)
+    return Listing(tuple(reader.rows), tuple(reader.edits), reader.same, tuple(reader.faults), columns)
 
 
 def _cells(text: str) -> list[tuple[int, list[str]]]:
@@ -99,11 +105,17 @@ def _heading(cells: Sequence[str]) -> tuple[str, ...] | None:
 class _Reader:
     """Reads row after row, knowing the names and ids there are already."""
 
-    def __init__(self, design: Design, columns: tuple[str, ...]) -> None:
+    def __init__(self, design: Design, columns: tuple[str, ...], updates: bool = False) -> None:
         self.columns = columns
+        self.updates = updates
+        self.there = {f.id: f for f in design.functions}
         self.ids = {f.name.lower(): f.id for f in design.functions}
+        self.kinds = {(f.name.lower(), duty_wanted(f, f.name)): f.id for f in design.functions}
+        self.seen: set[str] = set()
         self.taken = {f.id for f in design.functions}
         self.rows: list[AddFunction] = []
+        self.edits: list[EditFunction] = []
+        self.same = 0
         self.faults: list[Fault] = []
 
     def take(self, number: int, cells: list[str]) -> None:
@@ -114,8 +126,39 @@ class _Reader:
             reason = error.errors()[0]["msg"] if isinstance(error, ValidationError) else str(error)
             self.faults.append(Fault(number, ", ".join(c for c in cells if c)[:120], reason))
             return
+        known = self.there.get(row.id or "")
+        if known is not None:
+            self._change(known, row)
+            return
         self.rows.append(row)
-        self.ids[row.name.lower()] = row.id or ""
+        self.ids.setdefault(row.name.lower(), row.id or "")
+        self.kinds[row.name.lower(), duty_wanted(row, row.name)] = row.id or ""
+
+    def _change(self, known: Function, row: AddFunction) -> None:
+        """Note what a row says differently of a function that is there."""
+        self.seen.add(known.id)
+        said = {name: getattr(row, name) for name in ("name", *_PLAIN) if name in self.columns}
+        said |= {name: getattr(row.switches, name) for name in _OF_LOAD if name in self.columns}
+        now = {name: getattr(known.switches if name in _OF_LOAD else known, name) for name in said}
+        changes = {name: value for name, value in said.items() if value != now[name]}
+        if changes:
+            self.edits.append(EditFunction(function=known.id, **changes))
+        else:
+            self.same += 1
+
+    def _known(self, found: Mapping[str, str], name: str, kind: Duty) -> str | None:
+        """The id of the function a row is about, when it is there already.
+
+        :raises _NotUnderstood: it is, and rows do not change what is there, or it is there twice.
+        """
+        ident = found.get("id", "")
+        if ident not in self.there:
+            ident = self.kinds.get((name.lower(), kind), "")
+        if not ident:
+            return None
+        if not self.updates or ident not in self.there or ident in self.seen:
+            raise _NotUnderstood(f"“{name}” is on the list already")
+        return ident
 
     def _row(self, cells: list[str]) -> AddFunction:
         if len(cells) > len(self.columns) and any(cells[len(self.columns) :]):
@@ -127,8 +170,6 @@ class _Reader:
         name = line.name if line else found["name"]
         if not re.search(r"\w", name):
             raise _NotUnderstood(f"“{name[:20]}” is not a name")
-        if name.lower() in self.ids:
-            raise _NotUnderstood(f"“{name}” is on the list already")
         fields: dict[str, Any] = {n: found[n] for n in ("group", "want", "indicator") if n in found}
         fields |= {n: self._choice(n, found[n]) for n in _CHOICES if n in found}
         if line:
@@ -137,7 +178,9 @@ class _Reader:
         fields["positions"] = tuple(w.strip() for w in re.split(r"[/|,;]", found.get("positions", "")) if w.strip())
         if "of" in found:
             fields["of"] = self._of(found["of"])
-        return AddFunction(id=self._free_id(), name=name, **fields)
+        made = AddFunction(name=name, **fields)
+        ident = self._known(found, name, duty_wanted(made, name)) or self._free_id()
+        return made.model_copy(update={"id": ident})
 
     def _choice(self, column: str, cell: str) -> str:
         word = cell.lower()
@@ -198,5 +241,5 @@ def _written(f: Function, names: Mapping[str, str]) -> tuple[str, ...]:
     risk = "" if f.risk == "normal" else f.risk
     belongs = names.get(f.of or "", "")
     words = " / ".join(f.positions)
-    tail = (risk, state, f.duty or "", belongs, f.hand, f.moment)
+    tail = (risk, state, f.duty or "", belongs, f.hand, f.moment, f.id)
     return (f.name, f.group, f.want, s.event, *figures, s.current, s.bus, words, f.indicator, *tail)

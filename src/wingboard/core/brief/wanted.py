@@ -19,9 +19,9 @@ KINDS: tuple[tuple[Family, str], ...] = (
     ("rotary", r"rotary switch(?:es)?|rotary|rotaries|selectors?"),
     ("pot", r"pots?|potentiometers?|dimmers?|knobs?"),
     ("slider", r"sliders?|faders?"),
-    ("rocker", r"rockers?"),
-    ("toggle", r"toggles?|switch(?:es)?"),
-    ("button", r"push buttons?|buttons?|caps?"),
+    ("rocker", r"rocker switch(?:es)?|rockers?"),
+    ("toggle", r"toggle switch(?:es)?|toggles?|slide switch(?:es)?|switch(?:es)?"),
+    ("button", r"push buttons?|push button switch(?:es)?|push-buttons?|buttons?|caps?"),
     ("caption", r"captions?|annunciators?"),
     ("readout", r"read-?outs?|seven-segments?"),
     ("display", r"displays?|screens?"),
@@ -33,7 +33,7 @@ KINDS: tuple[tuple[Family, str], ...] = (
     ("placard", r"placards?"),
     ("blank", r"blanks?|hatch(?:es)?"),
     ("fixing", r"studs?|screws?"),
-    ("lamp", r"lamps?|leds?|lights?"),
+    ("lamp", r"lamps?|indicator (?:lamps?|lights?|leds?)|(?:warning|pilot|signal) lamps?|leds?|lights?|indicators?"),
 )
 """Words for each family; a line's last such word says what is wanted."""
 _KIND = re.compile("|".join(f"(?P<{family}>\\b(?:{words})\\b)" for family, words in KINDS), re.I)
@@ -60,6 +60,11 @@ def family_in(words: str) -> Family | None:
 def family_of(function: Wanted, name: str) -> Family | None:
     """The family wanted of a function: from what is wanted, else from its name."""
     return family_in(function.want) or family_in(name)
+
+
+def duty_wanted(wish: Wanted, name: str) -> Duty:
+    """What a wish is for, by what is said of it: two functions of one name are told apart by it."""
+    return duty_of(Function(id="f", name=name or "?", **{n: getattr(wish, n) for n in Wanted.model_fields}))
 
 
 def duty_of(function: Function, part: Part | None = None) -> Duty:

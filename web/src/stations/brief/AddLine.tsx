@@ -1,52 +1,50 @@
 /** One line, one function, read by the core; several lines at once open the sheet for lists. */
 import { useRef, useState } from "react";
-import { answered, api } from "../../api/client";
 import { useChanges, useDesign } from "../../app/design";
+import { read, type Refusal, useQueue } from "../../app/queue";
 import { useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
+import { many } from "../../ui/figures";
 
 export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
   const view = useDesign();
-  const { send } = useChanges(view.id);
+  const { wish } = useChanges(view.id);
   const [text, setText] = useState("");
-  const [wrong, setWrong] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  const waiting = useQueue(
+    (s) => s.waiting.filter((one) => one.kept === null && one.ask.to === "wish").length,
+  );
   useCommands({ "brief.add": () => field.current?.focus() });
-  const add = async () => {
+  /** The line is taken at once, so that the next can be typed; one that is refused comes back below. */
+  const add = () => {
     if (!text.trim()) return;
     const { selection, select } = useSession.getState();
-    const group = view.design.functions.find((f) => f.id === selection[0])?.group ?? "";
-    try {
-      const path = { design_id: view.id };
-      const listing = await answered(
-        api.POST("/api/designs/{design_id}/brief/read-list", {
-          params: { path },
-          body: { text: `name\n${text}` },
-        }),
-      );
-      const [row] = listing.rows;
-      if (!row) return setWrong(listing.faults[0]?.reason ?? "That is not understood");
-      const kept = await send([{ ...row, group }]);
-      if (!kept) return;
-      setText("");
-      setWrong(null);
-      const made = kept.design.functions.at(-1);
+    const group =
+      view.design.functions.find((f) => f.id === selection[0])?.group ??
+      view.design.functions.at(-1)?.group ??
+      "";
+    setText("");
+    void wish(text.trim(), group).then((kept) => {
+      const made = kept?.design.functions.at(-1);
       if (made) select([made.id]);
-    } catch (error) {
-      setWrong(error instanceof Error ? error.message : "That is not understood");
-    }
+    });
   };
   return (
     <div className="border-t border-rule p-3.5">
+      <Refused
+        onAgain={(line) => {
+          setText(line);
+          field.current?.focus();
+        }}
+      />
       <label className="relative block">
         <span className="sr-only">New function</span>
         <input
           ref={field}
-          className="h-8 w-full rounded border border-rule bg-sheet px-2.5 pr-20 placeholder:text-faint"
+          className="h-8 w-full rounded border border-faint bg-sheet px-2.5 pr-24 placeholder:text-faint"
           placeholder="Type a function: “gong push button”, or paste a list"
           value={text}
-          maxLength={120}
-          aria-invalid={wrong !== null}
+          maxLength={200}
           onChange={(event) => setText(event.target.value)}
           onPaste={(event) => {
             const list = event.clipboardData.getData("text");
@@ -55,17 +53,45 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
             onPasted(list);
           }}
           onKeyDown={(event) => {
-            if (event.key === "Enter") void add();
+            if (event.key === "Enter") add();
             if (event.key === "Escape") event.currentTarget.blur();
           }}
         />
-        <span className="num absolute top-2 right-3 text-faint">{text ? "Enter adds" : "N"}</span>
+        <span className="num absolute top-2 right-3 text-faint">
+          {waiting ? `${many(waiting, "line")} on the way` : text ? "Enter adds" : "N"}
+        </span>
       </label>
-      {wrong && (
-        <p role="alert" className="mt-1 text-[12px] text-must">
-          {wrong}
-        </p>
-      )}
     </div>
+  );
+}
+
+/** Lines that were refused, each with why, to be mended. */
+function Refused({ onAgain }: { onAgain: (line: string) => void }) {
+  const refused = useQueue((s) => s.refused);
+  const mine = refused.filter((r): r is Refusal => r.waiting.ask.to === "wish");
+  if (mine.length === 0) return null;
+  return (
+    <ul role="alert" className="mb-2 max-h-24 overflow-y-auto text-[12px] text-must">
+      {mine.map(({ waiting: { key, ask }, why }) => (
+        <li key={key} className="flex items-baseline gap-2">
+          <span className="min-w-0 flex-1">
+            {ask.to === "wish" && <b>{ask.text}</b>}: {why}
+          </span>
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              read(key);
+              if (ask.to === "wish") onAgain(ask.text);
+            }}
+          >
+            Change it
+          </button>
+          <button type="button" className="underline" onClick={() => read(key)}>
+            Dismiss
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -17,15 +17,17 @@ export function PasteSheet({ text: first, onClose }: Props) {
   const { send } = useChanges(view.id);
   const [text, setText] = useState(first);
   const { listing, wrong } = useListing(view.id, text);
+  const todo = listing ? todoWords(listing) : "";
   const file = useRef<HTMLInputElement>(null);
   const add = async () => {
-    if (listing && (await send([...listing.rows]))) onClose();
+    if (listing && (await send([...listing.rows, ...listing.edits]))) onClose();
   };
   return (
     <Sheet title="A list of functions" open onClose={onClose} wide>
       <p className="text-faint">
         One function a line, or cells from a spreadsheet. A heading may name the columns: name, group, want,
-        event, volts, amps, bus, positions, indicator, risk, state, of, hand, moment.
+        event, volts, amps, current, bus, positions, indicator, risk, state, duty, of, hand, moment, id. A
+        list that was exported here changes what is different in it.
       </p>
       <label className="mt-3 block">
         <span className="sr-only">The list</span>
@@ -43,10 +45,13 @@ export function PasteSheet({ text: first, onClose }: Props) {
         </p>
       )}
       {listing && <Faults listing={listing} />}
+      {listing && listing.same > 0 && (
+        <p className="mt-2 text-[12px] text-faint">{many(listing.same, "line")} as the list has it already</p>
+      )}
       {listing && <Understood listing={listing} />}
       <div className="mt-4 flex flex-wrap gap-2">
-        <Button look="solid" disabled={!listing?.rows.length} onClick={() => void add()}>
-          {listing?.rows.length ? `Add ${many(listing.rows.length, "function")}` : "Add them"}
+        <Button look="solid" disabled={!todo} onClick={() => void add()}>
+          {todo || "Add them"}
         </Button>
         <Button onClick={() => file.current?.click()}>Read a CSV file…</Button>
         <Button look="quiet" onClick={onClose}>
@@ -67,6 +72,13 @@ export function PasteSheet({ text: first, onClose }: Props) {
       </div>
     </Sheet>
   );
+}
+
+/** What the button does: “Add 3 functions, change 2”. */
+function todoWords({ rows, edits }: Listing): string {
+  const add = rows.length ? `Add ${many(rows.length, "function")}` : "";
+  const change = edits.length ? `${add ? "change" : "Change"} ${edits.length}` : "";
+  return [add, change].filter(Boolean).join(", ");
 }
 
 /** The text as the core reads it, a moment after the last key. */

@@ -12,4 +12,20 @@ export const BRIEF: readonly Listed[] = [
     ofList: true,
     keyOnly: true,
   },
+  {
+    id: "brief.edit",
+    words: "Type into the cell; Enter goes down, Tab goes right",
+    keys: ["F2", "Enter"],
+    station: "brief",
+    ofList: true,
+    keyOnly: true,
+  },
+  {
+    id: "brief.fill",
+    words: "Fill the cell of the first selected row into the others",
+    keys: ["Ctrl+d"],
+    station: "brief",
+    ofList: true,
+    keyOnly: true,
+  },
 ];
