@@ -122,7 +122,7 @@ def press(page: Page, desk: Desk, button: str) -> None:
 def settle_all(page: Page, desk: Desk, by_key: bool) -> None:
     """Apply the first stop's fix until no stop is left."""
     for _ in range(40):
-        left = page.get_by_role("button", name=re.compile("to judge|ready|be placed")).inner_text()
+        left = page.get_by_title("Show everything that is left").inner_text()
         if "to fix" not in left or left.split("to fix")[0].strip().endswith("0"):
             return
         before = desk.open(IDENT).row.number

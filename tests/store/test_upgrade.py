@@ -120,6 +120,21 @@ def test_a_database_of_the_third_format_opens_is_undone_and_goes_on(tmp_path: Pa
     desk.database.close()
 
 
+def test_a_database_of_the_fourth_format_opens_and_takes_what_the_fifth_brought(tmp_path: Path) -> None:
+    shutil.copy(DATA / "format-4" / "wingboard.db", tmp_path / "wingboard.db")
+    desk = Desk(Database(tmp_path / "wingboard.db"))
+    head = desk.head("every-command")
+    before = desk.open("every-command")
+    assert before.design == read_design((DATA / "format-4" / "exported.json").read_text("utf-8"), catalogue())
+    assert all(f.colour is None and (f.legend is None or f.legend.radius is None) for f in before.design.functions)
+    assert [number for number, _ in replay(desk, "every-command")] == list(range(2, head + 1))
+    kept = desk.command("every-command", head, (EditFunction(function="f1", colour="blue"),))
+    fresh = Desk(desk.database)
+    assert fresh.open("every-command").design == kept.state.design
+    assert fresh.undo("every-command", head + 1).state.design == before.design
+    desk.database.close()
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

@@ -8,6 +8,7 @@ import { declare } from "./app/registry";
 import { applyTheme, useSession } from "./app/session";
 import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
+import { PARTS } from "./stations/parts/commands";
 import { Guarded } from "./ui/Guarded";
 import "./styles.css";
 
@@ -21,7 +22,7 @@ const VIEWS: Views = {
   cut: lazy(() => import("./stations/cut/Cut")),
   wire: lazy(() => import("./stations/wire/Wire")),
 };
-declare([...BRIEF, ...FACE, ...EVERYWHERE]);
+declare([...BRIEF, ...PARTS, ...FACE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

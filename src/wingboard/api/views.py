@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from wingboard.core.cut.scenes import mark_path
 from wingboard.core.face.graphics import Drawing, graphics_on
@@ -13,6 +13,7 @@ from wingboard.core.overview.progress import Thread, threads
 from wingboard.core.overview.waiting import Readiness, readiness
 from wingboard.core.parts.examples import example
 from wingboard.core.record.design import Design
+from wingboard.core.record.lamps import made_for
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
@@ -92,6 +93,9 @@ class DesignView(BaseModel):
     lettering: dict[str, LetteringView]
     graphics: list[GraphicView]
     examples: dict[str, str]
+    lenses: dict[str, str] = Field(
+        description="Fill of the lenses of functions whose lamp is not in its part's usual colour"
+    )
     partial: bool
     findings: tuple[Finding, ...]
     threads: dict[str, Thread]
@@ -122,6 +126,18 @@ def _examples(r: Resolved) -> dict[str, str]:
     return {ident: text for ident, text in shown if text is not None}
 
 
+def _lenses(r: Resolved) -> dict[str, str]:
+    """The fill of the lenses of lamps that are not in the usual colour of their part, by function."""
+    found = {}
+    for f in r.design.functions:
+        usual = r.parts.get(f.part or "")
+        part = made_for(f, usual) if usual else None
+        lens = next((piece.fill for piece in part.front if piece.lamp), None) if part else None
+        if part is not usual and lens:
+            found[f.id] = lens
+    return found
+
+
 def _by_function(r: Resolved) -> dict[str, Lettering]:
     letters = letterings(r)
     return {p.function.id: letters[p.number] for p in r.placed}
@@ -146,6 +162,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         lettering=letters,
         graphics=[_graphic(d) for p in r.modules.values() for d in graphics_on(r, p)],
         examples=_examples(r),
+        lenses=_lenses(r),
         partial=partial,
         findings=state.findings,
         threads=threads(r),

@@ -82,8 +82,6 @@ TABLE: list[Row] = [
     ({"do": "pin", "line": "f2.on", "controller": "atmega328p-1", "pin": "4"}, NotPossible, "pin", "f1.on by hand"),
 ]
 GRAPHICS: list[tuple[dict[str, Any], str, str]] = [
-    ({"kind": "bracket"}, "functions", "spans functions"),
-    ({"kind": "box", "width": 20}, "width", "a width and a height"),
     ({"kind": "text"}, "text", "what it reads"),
     ({"kind": "placard", "width": 60, "height": 20}, "text", "what it reads"),
     ({"kind": "symbol"}, "symbol", "which symbol"),

@@ -214,8 +214,6 @@ def test_a_bracket_follows_its_functions() -> None:
 
 
 WRONG: list[dict[str, Any]] = [
-    {"kind": "bracket"},
-    {"kind": "box", "width": 10},
     {"kind": "text"},
     {"kind": "placard"},
     {"kind": "symbol"},
@@ -226,6 +224,17 @@ WRONG: list[dict[str, Any]] = [
 def test_a_graphic_that_says_nothing_is_refused(graphic: dict[str, Any]) -> None:
     with pytest.raises(NotPossible):
         drawn(graphic)
+
+
+def test_a_box_goes_round_what_it_names_and_what_says_no_size_gets_one() -> None:
+    design, _ = drawn({"kind": "box", "text": "T", "functions": ("f1", "f2")})
+    r = Resolved(design)
+    around = box(*graphics_on(r, r.modules["plate"])[-1].room)
+    for placed in r.placed[:2]:
+        assert around.contains(placed.frame.shape(placed.part.covered()).drawn())
+    for kind in ("bracket", "box"):
+        graphic = drawn({"kind": kind, "x": 100, "y": 60})[0].graphics[-1]
+        assert (graphic.width, graphic.x) == (80, 60)
 
 
 def test_a_placard_may_not_be_covered_and_a_line_may_not_run_into_things() -> None:

@@ -390,6 +390,19 @@ LIMITS = [
         lambda v: 30 + v,
         30,
     ),
+    # Two words over and under a lever, each beginning so far from its middle: twice as far from each other.
+    Limit(
+        "face.positions-run-together",
+        lambda v: made(
+            plate((TOGGLE, 100, 60)),
+            fn(positions=["H", "E"]),  # letters without overshoot
+            {"do": "edit_legend", "function": "f1", "text": "", "radius": v},
+        ),
+        0.4,
+        False,
+        measured=lambda v: 2 * v,
+        needed=0.8,
+    ),
     # Threads: three layers of which the back is clamped, washer 0.8, nut 2.2, one turn of 1 mm; 11 mm long.
     Limit(
         "parts.bush-short",
@@ -576,6 +589,10 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
         made(FOUR, *each("A", "B", "A", "B", field="bus")),
         made(FOUR, *each("A", "A", "B", "B", field="bus")),
     ),
+    "face.detent-unnamed": lambda: (
+        made(plate((ROTARY, 100, 60)), fn(positions=list("ABCDE"))),
+        made(plate((ROTARY, 100, 60)), fn(positions=list("ABCDE"), want="rotary, 5 of 12 ways")),
+    ),
     "face.emergency-out-of-reach": lambda: (
         made(STOP, {"do": "set_brief", "eye_distance": 900, "eye_height": 200}),
         made(STOP, {"do": "set_brief", "eye_distance": 500, "eye_height": 200}),
@@ -610,6 +627,10 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
         made(plate((READOUT, 60, 60)), fn(digits=4)),
     ),
     "parts.emergency-kind": lambda: (made(plate((BUTTON, 60, 60)), fn(name="Emergency stop", risk="emergency")), STOP),
+    "parts.lamp-colour": lambda: (
+        made(plate(("led-5-bezel-two-colour", 60, 60)), fn(want="blue lamp")),
+        made(plate((LED, 60, 60)), fn(want="blue lamp")),
+    ),
     "parts.not-sealed": lambda: (made(ONE, {"do": "set_environment", "wet": True}), ONE),
     "parts.positions-short": lambda: (
         made(plate(("rotary-8", 60, 60)), {"do": "remove", "functions": ["f1"]}, fn(positions=list("ABCDEFGHI"))),

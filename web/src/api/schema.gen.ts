@@ -464,6 +464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/parts/best": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Best Parts
+         * @description For each of these functions the part that suits it best and has nothing against it; nothing is kept.
+         */
+        post: operations["best_parts_api_designs__design_id__parts_best_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/parts/try-readings": {
         parameters: {
             query?: never;
@@ -1618,6 +1638,36 @@ export interface components {
             pieces: number;
         };
         /**
+         * BestAsked
+         * @description The functions that want a part.
+         */
+        BestAsked: {
+            /** Functions */
+            functions: string[];
+        };
+        /**
+         * BestView
+         * @description The best way to make a function, or why there is none.
+         */
+        BestView: {
+            /** Function */
+            function: string;
+            /** Part */
+            part: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Scheme
+             * @enum {string}
+             */
+            scheme: "direct" | "ladder";
+            /**
+             * Why
+             * @description Empty where there is a part
+             */
+            why: string;
+        };
+        /**
          * BoardView
          * @description A controller with its real pins.
          */
@@ -2134,10 +2184,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 4
+             * @default 5
              * @constant
              */
-            version: 4;
+            version: 5;
             /** Name */
             name: string;
             /**
@@ -2355,6 +2405,13 @@ export interface components {
             examples: {
                 [key: string]: string;
             };
+            /**
+             * Lenses
+             * @description Fill of the lenses of functions whose lamp is not in its part's usual colour
+             */
+            lenses: {
+                [key: string]: string;
+            };
             /** Partial */
             partial: boolean;
             /** Findings */
@@ -2483,6 +2540,8 @@ export interface components {
             stop_role?: ("real" | "theatrical" | "power") | null;
             /** Scheme */
             scheme?: ("direct" | "ladder") | null;
+            /** Colour */
+            colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /** Digits */
             digits?: number | null;
             /** Example */
@@ -2598,7 +2657,7 @@ export interface components {
          * EditLegend
          * @description Change a function's legend; fields left out stay, or take their usual values when it had none.
          *
-         *     ``cap``, ``step`` and ``symbol`` may be set to none.
+         *     ``cap``, ``step``, ``radius`` and ``symbol`` may be set to none.
          */
         EditLegend: {
             /**
@@ -2620,6 +2679,8 @@ export interface components {
             dy?: number | null;
             /** Step */
             step?: number | null;
+            /** Radius */
+            radius?: number | null;
             /** Curved */
             curved?: boolean | null;
             /** Symbol */
@@ -3270,6 +3331,11 @@ export interface components {
              */
             scheme: "direct" | "ladder";
             /**
+             * Colour
+             * @description Of its lamp; as its words name it when None
+             */
+            colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
+            /**
              * Digits
              * @description Digits left showing; all when None
              */
@@ -3780,6 +3846,11 @@ export interface components {
              * @description Degrees between the words as drawn, when they do not follow the part
              */
             step?: number | null;
+            /**
+             * Radius
+             * @description From the control's middle to its marks and position words; just outside the part when None
+             */
+            radius?: number | null;
             /**
              * Curved
              * @description The name runs round the control, over the position words
@@ -7426,6 +7497,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Candidates"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    best_parts_api_designs__design_id__parts_best_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BestAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BestView"][];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

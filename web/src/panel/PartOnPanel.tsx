@@ -11,6 +11,8 @@ interface Props {
   part: Part;
   lettering: Lettering | undefined;
   example: string | undefined;
+  /** Fill of its lenses, where they are not in the part's usual colour. */
+  lens: string | undefined;
   ink: string;
   selected: boolean;
   hot: boolean;
@@ -47,9 +49,15 @@ function Pin({ part }: { part: Part }) {
   return <circle cx={width / 2} cy={height / 2} r={1.6} fill="#F4D58A" stroke="#1E262B" strokeWidth={0.4} />;
 }
 
-/** A front with a text of its own in the place of the part's. */
-const showing = (front: Part["front"], text: string): Part["front"] =>
-  front.map((piece) => (piece.text ? { ...piece, text } : piece));
+/** A front with a text of its own in the place of the part's, and lenses in a colour of their own. */
+export const frontOf = (part: Part, text?: string, lens?: string): Part["front"] =>
+  text === undefined && lens === undefined
+    ? part.front
+    : part.front.map((piece) => ({
+        ...piece,
+        ...(piece.text && text !== undefined ? { text } : {}),
+        ...(piece.lamp && lens !== undefined ? { fill: lens } : {}),
+      }));
 
 /** What is left showing of a read-out with hidden digits. */
 function Window({ fn, part }: { fn: Fn; part: Part }) {
@@ -67,6 +75,7 @@ export const PartOnPanel = memo(function PartOnPanel({
   part,
   lettering,
   example,
+  lens,
   ink,
   selected,
   hot,
@@ -74,7 +83,7 @@ export const PartOnPanel = memo(function PartOnPanel({
 }: Props) {
   if (!fn.place) return null;
   const { x, y, turn } = fn.place;
-  const front = example === undefined ? part.front : showing(part.front, example);
+  const front = frontOf(part, example, lens);
   const digits = front.map((piece) => (piece.text ? `, ${piece.text.trim()}` : "")).join("");
   const marked = selected || hot;
   return (

@@ -3,23 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.brief.wanted import family_of
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.handlers.steps import find_function
 from wingboard.core.changes.measuring import measurable, sheet_value
 from wingboard.core.files.tables import write_csv
+from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
-from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
+from wingboard.core.parts.counting import SHOPPING, Count, counts
 from wingboard.core.parts.side import SideBox, side_view
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Ident
+from wingboard.core.record.functions import Function
 from wingboard.core.record.part import Part
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Shape
@@ -112,13 +115,15 @@ def drawer(desk: OnDesk, design_id: DesignId) -> Response:
     r = desk.open(design_id).resolved
     parts = {**desk.parts(), **r.parts}
     have = {p.part: p.count for p in r.design.workshop.parts}
-    used = {c.part.id: c for c in counts(r)}
+    used: dict[str, list[Count]] = {}
+    for count in counts(r):
+        used.setdefault(count.part.id, []).append(count)
     sheets = []
     for part in parts.values():
-        count = used.get(part.id)
-        on_hand = have.get(part.id, 0)
-        users, needed, to_buy = (list(count.functions), count.needed, count.to_buy) if count else ([], 0, 0)
-        sheets.append(_sheet(part, r, parts, users, needed, on_hand, to_buy))
+        found = used.get(part.id, [])
+        users = [ident for count in found for ident in count.functions]
+        needed, to_buy = sum(c.needed for c in found), sum(c.to_buy for c in found)
+        sheets.append(_sheet(part, r, parts, users, needed, have.get(part.id, 0), to_buy))
     return as_json(Drawer(sheets=sheets, free_depth=r.design.brief.depth))
 
 
@@ -179,6 +184,43 @@ def choose(desk: OnDesk, design_id: DesignId, function_id: DesignId) -> Response
     return as_json(Candidates(function=function_id, candidates=views))
 
 
+class BestAsked(BaseModel):
+    """The functions that want a part."""
+
+    functions: Annotated[tuple[Ident, ...], Field(max_length=2000)]
+
+
+class BestView(BaseModel):
+    """The best way to make a function, or why there is none."""
+
+    function: str
+    part: str | None
+    name: str
+    scheme: Literal["direct", "ladder"]
+    why: str = Field(description="Empty where there is a part")
+
+
+@router.post("/best", responses={200: {"model": list[BestView]}})
+def best_parts(desk: OnDesk, design_id: DesignId, asked: BestAsked) -> list[BestView]:
+    """For each of these functions the part that suits it best and has nothing against it; nothing is kept."""
+    r = desk.open(design_id).resolved
+    parts = {**desk.parts(), **r.parts}
+    return [_best(r, find_function(r.design, ident), parts) for ident in dict.fromkeys(asked.functions)]
+
+
+def _best(r: Resolved, function: Function, parts: Mapping[str, Part]) -> BestView:
+    first = next(iter(candidates(r, function, parts.values(), most=1)), None)
+    if first is None or not family_of(function, function.name):
+        why = "Say what kind of control or light is wanted"
+    else:
+        why = "; ".join(first.misfits)
+    if first is None or why:
+        return BestView(
+            function=function.id, part=None, name=first.part.name if first else "", scheme="direct", why=why
+        )
+    return BestView(function=function.id, part=first.part.id, name=first.part.name, scheme=first.scheme, why="")
+
+
 @router.post("/try-readings", responses={200: {"model": PartSheet}})
 def try_readings(desk: OnDesk, design_id: DesignId, asked: Readings) -> Response:
     """What would follow from these readings; nothing is kept."""
@@ -191,5 +233,5 @@ def try_readings(desk: OnDesk, design_id: DesignId, asked: Readings) -> Response
 @router.get("/shopping.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
 def shopping(desk: OnDesk, design_id: DesignId) -> Response:
     """The shopping list as CSV."""
-    content = write_csv(SHOPPING, shopping_rows(desk.open(design_id).resolved))
+    content = write_csv(SHOPPING, shopping_list(desk.open(design_id).resolved))
     return download(content, "text/csv; charset=utf-8", f"{design_id}-shopping.csv")

@@ -123,8 +123,24 @@ def unmeasured(part: Part, base: Part) -> Part:
     return part.model_copy(update={**changes, "readings": (), "sources": sources})
 
 
+_SOURCE_OF: Mapping[Measured, str] = {
+    "thread": "bush",
+    "nut": "bush",
+    "key_radius": "key",
+    "key_width": "key",
+    "body_height": "body",
+}
+"""The source of which field says where a dimension comes from, where they are not called the same."""
+
+
 def sheet_value(part: Part, of: Measured) -> float | None:
-    """What the data sheet says (mm) where a reading can be compared with it: the part as it was before measuring."""
+    """What the data sheet says (mm) where a reading can be compared with it: the part as it was before measuring.
+
+    A typical figure is none: what somebody else measured says nothing about this part.
+    """
+    source = part.sources.get(_SOURCE_OF.get(of, of))
+    if source is None or source.kind not in ("published", "memory"):
+        return None
     if of == "bush":
         return part.bush.diameter if part.bush else None
     if of == "thread":

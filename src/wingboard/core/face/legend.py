@@ -117,7 +117,7 @@ def _lettering(
     marks: list[Mark] = []
     for text, angle in zip(words, angles, strict=True):
         direction = angle + turn
-        reach = _support(cover, angle) + GAP
+        reach = legend.radius or _support(cover, angle) + GAP
         if detents and legend.marks != "none":
             marks.append(_mark(direction, reach + MARK_LENGTH / 2 - GAP / 2, legend.marks == "dots"))
             reach += MARK_LENGTH

@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import NamedTuple
 
+from wingboard.core.record.lamps import made_for
 from wingboard.core.record.part import Part
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.profile import thickness
 
 
 class Count(NamedTuple):
-    """One part in numbers. ``sample`` is one to buy and try first, when the part asks for that and none is on hand."""
+    """One part, in one colour, in numbers.
+
+    ``sample`` is one to buy and try first, when the part asks for that and none is on hand.
+    """
 
     part: Part
     functions: tuple[str, ...]
@@ -44,12 +50,18 @@ def counts(r: Resolved) -> tuple[Count, ...]:
     """Every part that a function uses, in the order of first use. An alias adds none."""
 
     def compute() -> tuple[Count, ...]:
-        users: dict[str, list[str]] = {}
+        users: dict[tuple[str, str], tuple[Part, list[str]]] = {}
         for f in r.design.functions:
             if f.part is not None and f.state != "alias":
-                users.setdefault(f.part, []).append(f.id)
+                part = made_for(f, r.parts[f.part])
+                users.setdefault((part.id, part.colour), (part, []))[1].append(f.id)
         have = {p.part: p.count for p in r.design.workshop.parts}
-        return tuple(_count(r.parts[ident], tuple(ids), have.get(ident, 0)) for ident, ids in users.items())
+        found = []
+        for part, ids in users.values():
+            count = _count(part, tuple(ids), have.get(part.id, 0))
+            have[part.id] = max(0, count.on_hand - count.needed)
+            found.append(count)
+        return tuple(found)
 
     return r.once("counts", compute)
 
@@ -74,8 +86,28 @@ SHOPPING = (
 )
 
 
+def screws_wanted(r: Resolved) -> Counter[tuple[str, float]]:
+    """The screws that hold the modules, by their thread and the thickness (mm) of the plates they go through."""
+    wanted: Counter[tuple[str, float]] = Counter()
+    for module in r.modules.values():
+        through = thickness(module.stack)
+        for screw in module.fixings:
+            wanted[_thread(screw.hole), through] += 1
+    return wanted
+
+
+CLEARANCES = {"M2": 2.4, "M2.5": 2.9, "M3": 3.4, "M4": 4.5, "M5": 5.5, "M6": 6.6}
+"""Clearance holes of metric screws, medium series of ISO 273 (mm; from memory)."""
+
+
+def _thread(hole: float) -> str:
+    """The largest thread that goes through a hole (mm); its diameter where none is known for it."""
+    fitting = [name for name, clearance in CLEARANCES.items() if float(name[1:]) < hole <= clearance + 0.3]
+    return fitting[-1] if fitting else f"for a hole of {hole:g} mm"
+
+
 def shopping_rows(r: Resolved) -> list[tuple[str, ...]]:
-    """The shopping list as cells under :data:`SHOPPING`; money in major units with two decimals."""
+    """The parts to buy as cells under :data:`SHOPPING`; money in major units with two decimals."""
     rows = []
     for count in counts(r):
         figures = (count.used, count.needed, count.on_hand, count.to_buy)

@@ -91,6 +91,9 @@ class Function(Wanted):
     scheme: Literal["direct", "ladder"] = Field(
         "direct", description="ladder: the positions of a rotary read as one voltage over equal resistors"
     )
+    colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(
+        None, description="Of its lamp; as its words name it when None"
+    )
     digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
     example: Annotated[str, Field(max_length=16)] = Field("", description="What its read-out shows on the drawing")
     part: Ident | None = None

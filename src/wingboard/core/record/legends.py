@@ -31,6 +31,9 @@ class Legend(Record):
     step: Annotated[float, Field(gt=0, le=180)] | None = Field(
         None, description="Degrees between the words as drawn, when they do not follow the part"
     )
+    radius: Annotated[float, Field(gt=0, le=500)] | None = Field(
+        None, description="From the control's middle to its marks and position words; just outside the part when None"
+    )
     curved: bool = Field(False, description="The name runs round the control, over the position words")
     symbol: Ident | None = Field(None, description="A symbol instead of the name; on a lens it fills it")
     marks: Marks = Field("ticks", description="At the detents")

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 4
+FORMAT = 5
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -178,5 +178,10 @@ def _part_to_4(part: Document) -> Document:
     return made
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4)
+def _to_5(document: Document) -> Document:
+    """Lamps have a colour of their own, position words a radius: nothing of the fourth format says either."""
+    return {**document, "version": 5}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5)
 """What leads from each format to the next, the oldest first."""

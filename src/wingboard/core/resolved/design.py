@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
+from wingboard.core.record.lamps import made_for
 from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.layers import LayerUse, layer_uses
 from wingboard.core.resolved.module import ResolvedModule
@@ -39,7 +40,7 @@ class Resolved:
         """Every placed part, in the order of the functions."""
         stacks = {m.id: self.design.stack_of(m) for m in self.design.modules}
         return tuple(
-            Placed(i, f, self.parts[f.part], f.place, stacks[f.place.module])
+            Placed(i, f, made_for(f, self.parts[f.part]), f.place, stacks[f.place.module])
             for i, f in enumerate(self.design.functions)
             if f.place is not None and f.part is not None
         )

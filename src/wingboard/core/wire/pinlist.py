@@ -79,10 +79,18 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     return "; ".join(notes)
 
 
+def lamp_resistor(line: Line, volts: float) -> tuple[float | None, float]:
+    """The resistor (ohms) in series with a lamp, and the supply (V) it is on; None where a resistor cannot serve.
+
+    :param volts: the supply that the brief gives the lamp; that of the board where it is not higher.
+    """
+    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
+    return series_resistor(supply, line.drop, line.current), supply
+
+
 def _lamp(line: Line, volts: float) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
-    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
-    ohms = series_resistor(supply, line.drop, line.current)
+    ohms, supply = lamp_resistor(line, volts)
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

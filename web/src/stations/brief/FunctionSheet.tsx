@@ -6,6 +6,8 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
+import { LAMP_COLOURS, takesColours } from "../../app/lampColours";
+import { WhichWay } from "./WhichWay";
 import { CARRIERS, CURRENTS, DUTIES, HANDS, MOMENTS, ROLES, STATES, RISKS } from "./wishes";
 
 interface Props {
@@ -34,6 +36,7 @@ export function FunctionSheet({ fn }: Props) {
           hint="UP, DOWN"
           onCommit={(text) => edit({ positions: text ? text.split(",").map((word) => word.trim()) : [] })}
         />
+        <WhichWay fn={fn} part={part} onTurnOver={(positions) => edit({ positions })} />
         <ChoiceField label="Risk" value={fn.risk} options={RISKS} onCommit={(risk) => edit({ risk })} />
         <TextField
           label="Light that shows it"
@@ -41,6 +44,17 @@ export function FunctionSheet({ fn }: Props) {
           hint="green lamp"
           onCommit={(indicator) => edit({ indicator })}
         />
+        {takesColours(part) && (
+          <ChoiceField
+            label="Colour of its lamp"
+            value={fn.colour ?? ""}
+            options={[
+              ["", `as its words say, or ${part?.colour}`],
+              ...LAMP_COLOURS.map((c) => [c, c] as const),
+            ]}
+            onCommit={(colour) => edit({ colour: colour || null })}
+          />
+        )}
         {part?.digits && (
           <FigureField
             label={`Digits left showing, of ${part.digits.count}`}

@@ -110,7 +110,6 @@ function Cell({ fn, column, stop, faint, tail, context }: CellProps) {
       id={`cell-${fn.id}-${column}`}
       role="gridcell"
       tabIndex={here || (nowhere && stop) ? 0 : -1}
-      aria-label={`${HEADS[column]}: ${text || "empty"}`}
       className={`flex h-full min-w-0 items-center pr-2 outline-offset-[-2px] ${waiting === undefined ? "" : "italic"} ${column === "name" ? "" : "text-[12px] text-faint"}`}
       onFocus={() => useGrid.getState().set({ at })}
       onDoubleClick={() => editCell(context(), at, null)}

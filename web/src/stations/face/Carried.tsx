@@ -1,11 +1,12 @@
 /** A part on its way from the tray: it follows the pointer at once, over whatever, until it is let go over a plate. */
 import { useDesign } from "../../app/design";
+import { frontOf } from "../../panel/PartOnPanel";
 import { PartFront } from "../../panel/shapes";
 import { useFace } from "./store";
 
 export function Carried({ scale }: { scale: number }) {
   const carry = useFace((s) => s.carry);
-  const { design } = useDesign();
+  const { design, lenses } = useDesign();
   const part = carry && design.parts.find((p) => p.id === carry.fn.part);
   if (!carry || !part) return null;
   return (
@@ -18,7 +19,7 @@ export function Carried({ scale }: { scale: number }) {
       style={{ transform: `translate(${carry.x}px, ${carry.y}px)`, opacity: carry.over ? 0.9 : 0.6 }}
     >
       <g transform={`scale(${scale} ${-scale})`}>
-        <PartFront front={part.front} />
+        <PartFront front={frontOf(part, undefined, lenses[carry.fn.id])} />
       </g>
     </svg>
   );

@@ -10,7 +10,7 @@ import { withUnit } from "../../ui/figures";
 import { useFace } from "./store";
 
 export const Items = memo(function Items({ here, colour }: { here: readonly Fn[]; colour: string }) {
-  const { design, lettering, examples, findings } = useDesign();
+  const { design, lettering, examples, lenses, findings } = useDesign();
   const selection = useSession((s) => s.selection);
   const hot = useSession((s) => s.hot);
   const parts = new Map(design.parts.map((p) => [p.id, p]));
@@ -31,6 +31,7 @@ export const Items = memo(function Items({ here, colour }: { here: readonly Fn[]
           part={part}
           lettering={lettering[fn.id]}
           example={examples[fn.id]}
+          lens={lenses[fn.id]}
           ink={ink}
           selected={chosen.has(fn.id)}
           hot={hot.includes(fn.id)}

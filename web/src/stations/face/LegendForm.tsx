@@ -27,6 +27,7 @@ const BARE: Legend = {
   dx: 0,
   dy: 0,
   step: null,
+  radius: null,
   curved: false,
   symbol: null,
   marks: "ticks",
@@ -70,6 +71,18 @@ export function LegendForm({ fn }: { fn: Fn }) {
           value={legend.marks}
           options={MARKS}
           onCommit={(marks) => set({ marks })}
+        />
+      )}
+      {fn.positions.length > 0 && (
+        <FigureField
+          label="Radius of marks and positions"
+          unit="mm"
+          value={legend.radius ?? null}
+          hint="Automatic"
+          least={1}
+          most={500}
+          onEmpty={() => set({ radius: null })}
+          onCommit={(radius) => set({ radius })}
         />
       )}
       {part?.cover.kind === "circle" && legend.side === "above" && (

@@ -4,6 +4,7 @@ import type { Fn, Part } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { carryPart } from "./carrying";
+import { frontOf } from "../../panel/PartOnPanel";
 import { PartFront, reach } from "../../panel/shapes";
 import { Button } from "../../ui/Button";
 
@@ -59,6 +60,7 @@ export function Tray({ waiting, total, onPlaceNext }: Props) {
 
 function TrayRow({ fn, part }: { fn: Fn; part: Part | undefined }) {
   const selected = useSession((s) => s.selection.includes(fn.id));
+  const lens = useDesign().lenses[fn.id];
   const select = useSession((s) => s.select);
   return (
     <li>
@@ -73,7 +75,7 @@ function TrayRow({ fn, part }: { fn: Fn; part: Part | undefined }) {
           carryPart(event.nativeEvent, fn);
         }}
       >
-        <Small part={part} />
+        <Small part={part} lens={lens} />
         <span className="min-w-0">
           <span className="block truncate">{fn.name}</span>
           <span className="block truncate text-[11px]/[14px] text-faint">{part?.name ?? "no part yet"}</span>
@@ -83,7 +85,7 @@ function TrayRow({ fn, part }: { fn: Fn; part: Part | undefined }) {
   );
 }
 
-function Small({ part }: { part: Part | undefined }) {
+function Small({ part, lens }: { part: Part | undefined; lens: string | undefined }) {
   if (!part) {
     return (
       <svg width="34" height="34" viewBox="-17 -17 34 34" aria-hidden="true" className="shrink-0">
@@ -96,7 +98,7 @@ function Small({ part }: { part: Part | undefined }) {
   return (
     <svg width="34" height="34" viewBox="-17 -17 34 34" aria-hidden="true" className="shrink-0">
       <g transform={`scale(${scale} ${-scale})`}>
-        <PartFront front={part.front} />
+        <PartFront front={frontOf(part, undefined, lens)} />
       </g>
     </svg>
   );

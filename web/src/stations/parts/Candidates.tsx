@@ -1,10 +1,10 @@
 /** Ways to make a function, ranked by what each costs on this panel; one click chooses. */
-import { useQuery } from "@tanstack/react-query";
-import { answered, api } from "../../api/client";
 import { choosePart, editFunction } from "../../api/commands";
 import type { Candidate, Fn } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { shown } from "../../ui/figures";
+import { money } from "../../ui/money";
+import { useCandidates } from "./useCandidates";
 
 interface Props {
   fn: Fn;
@@ -12,17 +12,7 @@ interface Props {
 }
 
 export function Candidates({ fn, onPick }: Props) {
-  const { id, revision } = useDesign();
-  const found = useQuery({
-    queryKey: ["candidates", id, revision, fn.id],
-    queryFn: () =>
-      answered(
-        api.GET("/api/designs/{design_id}/parts/candidates/{function_id}", {
-          params: { path: { design_id: id, function_id: fn.id } },
-        }),
-      ),
-    placeholderData: (before) => (before?.function === fn.id ? before : undefined),
-  });
+  const found = useCandidates(fn);
   const rows = found.data?.candidates ?? [];
   if (rows.length === 0) return null;
   return (
@@ -50,7 +40,7 @@ export function Candidates({ fn, onPick }: Props) {
 }
 
 function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPick: Props["onPick"] }) {
-  const { id } = useDesign();
+  const { id, design } = useDesign();
   const { send } = useChanges(id);
   const now = fn.part === c.part && fn.scheme === c.scheme;
   const scheme = c.scheme === "ladder" ? "ladder" : "direct";
@@ -87,7 +77,7 @@ function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPic
         {shown(c.depth, 0)}
       </td>
       <td className="num py-1 pl-3 text-right">{shown(c.room, 0)}</td>
-      <td className="num py-1 pl-3 text-right">{(c.money / 100).toFixed(2)}</td>
+      <td className="num py-1 pl-3 text-right">{money(c.money, design.brief.currency)}</td>
     </tr>
   );
 }

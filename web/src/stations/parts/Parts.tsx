@@ -2,11 +2,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
-import type { PartSheet } from "../../api/types";
-import { useDesign } from "../../app/design";
+import { choosePart, editFunction } from "../../api/commands";
+import type { Fn, PartSheet } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
+import { many } from "../../ui/figures";
+import { FunctionList } from "./FunctionList";
 import { type Filter, Filters, meets, NO_FILTER } from "./Filters";
 import { Sheet } from "./Sheet";
 import { Shelves } from "./Shelves";
@@ -40,7 +43,9 @@ export default function Parts() {
   const selection = useSession((s) => s.selection);
   const [family, setFamily] = useState("all");
   const [filter, setFilter] = useState<Filter>(NO_FILTER);
-  const [picked, setPicked] = useState<string | null>(null);
+  const [picked, setPicked] = useState<{ of: string; part: string } | null>(null);
+  const { send } = useChanges(id);
+  const set = useSession((s) => s.set);
   const drawer = useQuery({
     queryKey: ["drawer", id, revision],
     queryFn: () =>
@@ -50,10 +55,43 @@ export default function Parts() {
   if (!drawer.data) return <NotThere query={drawer} words="Opening the drawer…" />;
   const { sheets } = drawer.data;
   const shown = sheets.filter((s) => inFamily(s, family) && meets(s, filter));
-  const chosen = design.functions.find((f) => f.id === selection[0]);
-  const sheet = sheets.find((s) => s.part.id === (picked ?? chosen?.part)) ?? shown[0] ?? sheets[0];
+  const chosen = design.functions.filter((f) => selection.includes(f.id));
+  const [first] = chosen;
+  const wanted = picked && picked.of === (first?.id ?? "") ? picked.part : (first?.part ?? picked?.part);
+  const sheet = sheets.find((s) => s.part.id === wanted) ?? shown[0] ?? sheets[0];
+  const pick = (part: string) => setPicked({ of: first?.id ?? "", part });
+  const giveBest = async (functions: Fn[]) => {
+    const ids = functions.map((f) => f.id);
+    try {
+      const found = await answered(
+        api.POST("/api/designs/{design_id}/parts/best", {
+          params: { path: { design_id: id } },
+          body: { functions: ids },
+        }),
+      );
+      const commands = found.flatMap((best) =>
+        best.part === null
+          ? []
+          : [
+              choosePart(best.function, best.part),
+              ...(best.scheme === "ladder" ? [editFunction(best.function, { scheme: "ladder" })] : []),
+            ],
+      );
+      const left = found.filter((best) => best.part === null);
+      if (commands.length) await send(commands);
+      const names = left.map((l) => functions.find((f) => f.id === l.function)?.name).slice(0, 3);
+      if (left.length)
+        set({
+          notice: `${many(left.length, "function")} got no part: ${names.join(", ")}${left.length > 3 ? " …" : ""}. ${left[0]?.why ?? ""}`,
+        });
+      useSession.getState().select(left.slice(0, 1).map((l) => l.function));
+    } catch (error) {
+      set({ notice: error instanceof Error ? error.message : "That did not work" });
+    }
+  };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_minmax(400px,450px)]">
+    <div className="grid h-full grid-cols-[180px_minmax(0,1fr)_minmax(360px,450px)] max-[1240px]:grid-cols-[minmax(0,1fr)_minmax(330px,400px)]">
+      <FunctionList onBest={(functions) => void giveBest(functions)} />
       <section aria-label="Drawer" className="flex min-h-0 flex-col">
         <Tabs
           label="Families"
@@ -64,7 +102,7 @@ export default function Parts() {
         />
         <Filters filter={filter} onChange={setFilter} shown={shown.length} />
         <div className="min-h-0 flex-1 overflow-y-auto p-4 pt-2">
-          <Shelves sheets={shown} picked={sheet?.part.id ?? ""} onPick={setPicked} />
+          <Shelves sheets={shown} picked={sheet?.part.id ?? ""} onPick={pick} />
         </div>
         <p className="border-t border-rule px-4 py-2 text-[12px]">
           <a className="text-petrol underline" href={`/api/designs/${id}/parts/shopping.csv`} download>
@@ -74,7 +112,7 @@ export default function Parts() {
       </section>
       <section aria-label="Part" className="overflow-y-auto border-l border-rule bg-sheet">
         {sheet && (
-          <Sheet key={sheet.part.id} sheet={sheet} drawer={drawer.data} chosen={chosen} onPick={setPicked} />
+          <Sheet key={sheet.part.id} sheet={sheet} drawer={drawer.data} chosen={chosen} onPick={pick} />
         )}
       </section>
     </div>

@@ -1,5 +1,4 @@
 /** A part's sheet: front, side in this panel's layers, its dimensions, how many there are, and what it costs here. */
-import { choosePart } from "../../api/commands";
 import type { Drawer, Fn, PartSheet } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
@@ -7,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { FigureField } from "../../ui/fields";
 import { money } from "../../ui/money";
 import { Candidates } from "./Candidates";
+import { Chooser } from "./Chooser";
 import { Dimensions } from "./Dimensions";
 import { FrontView } from "./FrontView";
 import { Mine } from "./Mine";
@@ -15,16 +15,16 @@ import { SideView } from "./SideView";
 interface Props {
   sheet: PartSheet;
   drawer: Drawer;
-  chosen: Fn | undefined;
+  chosen: Fn[];
   onPick: (part: string) => void;
 }
 
-export function Sheet({ sheet, drawer, chosen, onPick }: Props) {
-  const { id } = useDesign();
-  const { send } = useChanges(id);
+export function Sheet({ sheet, drawer, chosen: all, onPick }: Props) {
   const { part } = sheet;
+  const chosen = all.length === 1 ? all[0] : undefined;
   return (
     <div className="p-5">
+      <Chooser part={part} chosen={all} onPick={onPick} />
       <h2 className="text-[15px]">{part.name}</h2>
       <p className="text-faint">{part.summary}</p>
       <div className="mt-3 grid grid-cols-2 items-center gap-2 rounded bg-card p-3">
@@ -36,17 +36,6 @@ export function Sheet({ sheet, drawer, chosen, onPick }: Props) {
         <p className="text-center text-[11px] text-faint">from the front</p>
         <p className="text-center text-[11px] text-faint">from the side, in this panel's layers</p>
       </div>
-      {chosen && chosen.part !== part.id && (
-        <Button look="solid" className="mt-4" onClick={() => void send([choosePart(chosen.id, part.id)])}>
-          Choose it for {chosen.name}
-        </Button>
-      )}
-      {chosen && chosen.part === part.id && (
-        <p className="mt-4 font-semibold text-ok">✓ Chosen for {chosen.name}</p>
-      )}
-      {!chosen && (
-        <p className="mt-4 text-faint">Select a function, at Brief or with /, to choose this part for it.</p>
-      )}
       {sheet.own ? <Mine sheet={sheet} onPick={onPick} /> : <Copy sheet={sheet} onPick={onPick} />}
       {chosen && <Candidates fn={chosen} onPick={onPick} />}
       <Dimensions sheet={sheet} drawer={drawer} />

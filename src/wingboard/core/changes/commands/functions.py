@@ -9,6 +9,7 @@ from pydantic import Field
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.functions import Carrier, Current, Duty, HandSide, Moment, Risk, State, StopRole, Wanted
+from wingboard.core.record.lamps import LampColour
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
 Many = Annotated[tuple[Ident, ...], Field(max_length=2000)]
@@ -46,6 +47,7 @@ class EditFunction(Saying):
     moment: Moment | None = None
     stop_role: StopRole | None = None
     scheme: Literal["direct", "ladder"] | None = None
+    colour: LampColour | None = None
     digits: Annotated[int, Field(ge=1, le=16)] | None = None
     example: Annotated[str, Field(max_length=16)] | None = None
 

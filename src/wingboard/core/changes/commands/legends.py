@@ -14,7 +14,7 @@ from wingboard.core.record.legends import Cap, FontName, Marks, Side
 class EditLegend(Saying):
     """Change a function's legend; fields left out stay, or take their usual values when it had none.
 
-    ``cap``, ``step`` and ``symbol`` may be set to none.
+    ``cap``, ``step``, ``radius`` and ``symbol`` may be set to none.
     """
 
     do: Literal["edit_legend"] = "edit_legend"
@@ -25,6 +25,7 @@ class EditLegend(Saying):
     dx: Mm | None = None
     dy: Mm | None = None
     step: Annotated[float, Field(gt=0, le=180)] | None = None
+    radius: Annotated[float, Field(gt=0, le=500)] | None = None
     curved: bool | None = None
     symbol: Ident | None = None
     marks: Marks | None = None

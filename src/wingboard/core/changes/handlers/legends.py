@@ -15,7 +15,7 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.record.design import Design
 from wingboard.core.record.legends import Legend
 
-NULLABLE = ("cap", "step", "symbol")
+NULLABLE = ("cap", "step", "symbol", "radius")
 
 
 @carry_out.register

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import math
+import re
 from collections.abc import Iterator, Sequence
 from functools import partial
 
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
-from wingboard.core.face.legend import Word, lettering, letterings, words_inside, words_on_panel
+from wingboard.core.face.legend import Lettering, Word, lettering, letterings, words_inside, words_on_panel
 from wingboard.core.face.settle import Mover, move_to_settle
 from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.geometry.rounded import gap as distance
 from wingboard.core.quantity import TOUCH, VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
@@ -138,6 +141,88 @@ def _too_many(rule: Check, module: ResolvedModule, placed: Placed) -> Iterator[F
         fix=Fix(label=f"Keep the first {ways}" if ways else "Remove the positions", commands=(kept,)),
         extra="count",
     )
+
+
+@check(
+    "face.positions-run-together",
+    severity="must",
+    title="Positions run together",
+    measures="between two position words of one control",
+    limits=("legend-clearance",),
+    fixes="sets the words on a larger radius",
+)
+def positions_run_together(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Each control whose position words run into each other, with the worst pair."""
+    need = rule.limit(r.design)
+    for placed in r.placed:
+        worst = _nearest_words(lettering(placed, r.design.style))
+        if worst is None or worst[2] >= need - VISIBLE:
+            continue
+        a, b, apart = worst
+        yield rule.finding(
+            placed.function.id,
+            detail=f"“{a.run.text}” and “{b.run.text}” of {placed.function.name}",
+            spot=at(r.modules[placed.place.module], placed.place.x + a.x, placed.place.y + a.y),
+            measured=Measure(value=apart),
+            needed=Measure(value=need),
+            fix=partial(_further_out, r, placed, need),
+        )
+
+
+def _nearest_words(letters: Lettering) -> tuple[Word, Word, float] | None:
+    """The two position words that are nearest to each other, and how far apart they are (mm)."""
+    words = [w for w in letters.words if w.role == "position"]
+    pairs = [(a, b, distance(a.box, b.box)) for n, a in enumerate(words) for b in words[n + 1 :]]
+    return min(pairs, key=lambda pair: pair[2], default=None)
+
+
+RADIUS_STEP, LARGEST_RADIUS = 0.5, 100.0
+"""Radii (mm) are tried in such steps, up to the largest."""
+
+
+def _further_out(r: Resolved, placed: Placed, need: float) -> Fix | None:
+    """The least radius on which the words are clear of each other; None where none is."""
+    legend = placed.function.legend
+    if legend is None:
+        return None
+    first = math.ceil((legend.radius or max(placed.part.cover.span) / 2) / RADIUS_STEP) * RADIUS_STEP
+    radius = first
+    while radius <= LARGEST_RADIUS:
+        tried = placed.function.model_copy(update={"legend": legend.model_copy(update={"radius": radius})})
+        worst = _nearest_words(lettering(placed._replace(function=tried), r.design.style))
+        if worst is None or worst[2] >= need:
+            command = EditLegend(function=placed.function.id, radius=radius)
+            return Fix(label=f"Set the positions on a radius of {radius:g} mm", commands=(command,))
+        radius += RADIUS_STEP
+    return None
+
+
+@check(
+    "face.detent-unnamed",
+    severity="judge",
+    title="A detent without a word",
+    measures="position words, against the detents that can be turned to",
+    source=MECHANISM,
+    fixes="leaves the other detents blank, for a stop that keeps the knob from them",
+)
+def detent_unnamed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Rotary switches with fewer words than detents, where nobody has said that a stop limits them."""
+    for placed in r.placed:
+        f, part = placed.function, placed.part
+        words = len([w for w in f.positions if w])
+        if part.detents is None or f.legend is None or f.legend.hidden or not 0 < words < part.ways:
+            continue
+        if re.search(rf"\b{len(f.positions)}(?: of \d+)? ?-?(?:ways?|positions)\b|\b{len(f.positions)} of \d", f.want):
+            continue
+        limited = f"{f.want}, {words} of {part.ways} ways".lstrip(", ")
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name}: {words} words, its mechanism has {part.ways} detents",
+            spot=at(r.modules[placed.place.module], placed.place.x, placed.place.y),
+            measured=Measure(value=words, unit="words"),
+            needed=Measure(value=part.ways, unit="detents"),
+            fix=Fix(label=f"Set its stop to {words} ways", commands=(EditFunction(function=f.id, want=limited[:120]),)),
+        )
 
 
 @check(

@@ -14,6 +14,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.counting import counts
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
+from wingboard.core.record.lamps import made_for, wanted_colour
 from wingboard.core.record.part import Part
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import thickness
@@ -26,7 +27,7 @@ SHEET = Source(kind="measure", note="data sheet of the part")
 def _chosen(r: Resolved) -> Iterator[tuple[Function, Part]]:
     for f in r.design.functions:
         if f.part is not None and f.state != "alias":
-            yield f, r.parts[f.part]
+            yield f, made_for(f, r.parts[f.part])
 
 
 def _spot(f: Function) -> Spot | None:
@@ -329,3 +330,24 @@ def sample_first(r: Resolved, rule: Check) -> Iterator[Finding]:
                 detail=f"{count.to_buy} × {count.part.name}{colour}: buy one, try it in the dark, then the rest",
                 extra=count.part.id,
             )
+
+
+@check(
+    "parts.lamp-colour",
+    severity="judge",
+    title="Another colour than wanted",
+    measures="the colour of its lamp, against the one that its words or its choice name",
+    source=Source(kind="practice", note="colours of lamps mean something: red a danger, amber a caution, green safe"),
+    reads=("wishes", "parts"),
+)
+def lamp_colour(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Lamps wanted in a colour that the chosen part cannot be had in."""
+    for f, part in _chosen(r):
+        wanted = wanted_colour(f)
+        if wanted is None or not any(line.does == "lamp" for line in part.lines) or wanted in part.colour:
+            continue
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name} wants {wanted}, {part.name} is {part.colour or 'of no colour that is said'}",
+            spot=_spot(f),
+        )
