@@ -15,7 +15,20 @@ from wingboard import __version__
 from wingboard.api import problems
 from wingboard.api.description import describe
 from wingboard.api.guard import Guard
-from wingboard.api.routers import brief, cut, designs, events, face, faceviews, parts, pictures, quantity, shelf, wire
+from wingboard.api.routers import (
+    brief,
+    cut,
+    designs,
+    events,
+    face,
+    faceviews,
+    parts,
+    pictures,
+    quantity,
+    shelf,
+    trade,
+    wire,
+)
 from wingboard.services.desk import Desk
 from wingboard.services.jobs import Jobs
 from wingboard.services.news import News
@@ -46,7 +59,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    for station in (events, quantity, shelf, pictures, brief, faceviews, face, parts, cut, wire, designs):
+    for station in (events, quantity, trade, shelf, pictures, brief, faceviews, face, parts, cut, wire, designs):
         app.include_router(station.router)
     problems.install(app)
     describe(app)

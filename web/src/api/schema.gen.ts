@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trade
+         * @description The same for every design.
+         */
+        get: operations["trade_api_trade_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -2060,6 +2080,21 @@ export interface components {
             board: "atmega328p" | "atmega2560";
         };
         /**
+         * ControllerKind
+         * @description A kind of controller, by its chip and pins.
+         */
+        ControllerKind: {
+            /**
+             * Board
+             * @enum {string}
+             */
+            board: "atmega328p" | "atmega2560";
+            /** Chip */
+            chip: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * CopyItems
          * @description Copy placed parts, each as a new function with the same part, words and wishes; and graphics.
          */
@@ -3585,6 +3620,11 @@ export interface components {
             diameter: number;
             /** Residual */
             residual: number;
+            /**
+             * Rough
+             * @description It is less round than a trace should be
+             */
+            rough: boolean;
             /** Off Centre */
             off_centre: number | null;
             /** Wider */
@@ -4097,6 +4137,16 @@ export interface components {
             of: string;
             /** Sheet */
             sheet: number | null;
+            /**
+             * Spread
+             * @description Between its readings (mm); none for fewer than two
+             */
+            spread: number | null;
+            /**
+             * Disagree
+             * @description They are further apart than a calliper held straight gives
+             */
+            disagree: boolean;
         };
         /**
          * Measure
@@ -5164,12 +5214,19 @@ export interface components {
             squared: boolean;
             /** Residual */
             residual: number;
+            /**
+             * Misses
+             * @description Its points miss by more than a trace should
+             */
+            misses: boolean;
             /** Worst */
             worst: number;
             /** One Pixel */
             one_pixel: number;
             /** Check */
             check: number | null;
+            /** Check Misses */
+            check_misses: boolean;
             /** Holes */
             holes: components["schemas"]["HoleView"][];
         };
@@ -5487,6 +5544,11 @@ export interface components {
             by: string;
             /** Bus */
             bus: string | null;
+            /**
+             * Owner
+             * @description The function's id
+             */
+            owner: string;
         };
         /**
          * ScrewAt
@@ -6015,6 +6077,39 @@ export interface components {
             id: string;
         };
         /**
+         * StockFields
+         * @description Sheets of one kind on the shelf.
+         */
+        StockFields: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Thickness */
+            thickness: number;
+            /**
+             * Colour
+             * @default #FFFFFF
+             */
+            colour: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Price
+             * @description Of one sheet
+             * @default 0
+             */
+            price: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
+        /**
          * Style
          * @description How all words are set unless one says otherwise. Cap heights 5 : 4 : 3 (common practice).
          */
@@ -6065,6 +6160,23 @@ export interface components {
             count: number;
             /** Id */
             id: string;
+        };
+        /**
+         * SupplyFields
+         * @description A power supply on hand.
+         */
+        SupplyFields: {
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
         };
         /**
          * Surroundings
@@ -6216,6 +6328,29 @@ export interface components {
             function?: string | null;
         };
         /**
+         * Trade
+         * @description What is usual, and what is dangerous.
+         */
+        Trade: {
+            /** Machines */
+            machines: components["schemas"]["MachineFields"][];
+            sheet: components["schemas"]["StockFields"];
+            supply: components["schemas"]["SupplyFields"];
+            /** Symbols */
+            symbols: string[];
+            /** Lamp Colours */
+            lamp_colours: ("red" | "amber" | "yellow" | "green" | "blue" | "white")[];
+            /** Controllers */
+            controllers: components["schemas"]["ControllerKind"][];
+            /**
+             * Licensed Ac
+             * @description Volts above which a licensed electrician wires
+             */
+            licensed_ac: number;
+            /** Licensed Dc */
+            licensed_dc: number;
+        };
+        /**
          * TurnItems
          * @description Turn placed parts, each about its own centre, counter-clockwise.
          */
@@ -6342,6 +6477,17 @@ export interface components {
             needed: number;
             /** Layer */
             layer: string;
+            /**
+             * Standing
+             * @description Less than half of what is needed, less, or enough
+             * @enum {string}
+             */
+            standing: "must" | "judge" | "fine";
+            /**
+             * Near
+             * @description Near enough to what is needed to be said in figures
+             */
+            near: boolean;
         };
         /**
          * WireView
@@ -6687,6 +6833,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LengthView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    trade_api_trade_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trade"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -1,10 +1,11 @@
 /** Switch, begin, copy, import, export and rename designs. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useLocation } from "wouter";
 import { answered, api, Refused } from "../api/client";
 import type { DesignView, Problem } from "../api/types";
 import { Button } from "../ui/Button";
+import { FileButton } from "../ui/FileButton";
 import { TextField } from "../ui/fields";
 import { Sheet } from "../ui/Sheet";
 import { useChanges, useDesign } from "./design";
@@ -57,7 +58,6 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
   const client = useQueryClient();
   const [, navigate] = useLocation();
   const [problem, setProblem] = useState<Problem | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const opened = (made: DesignView) => {
     remember(client, made);
     onClose();
@@ -96,7 +96,13 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
         >
           Duplicate
         </Button>
-        <Button onClick={() => file.current?.click()}>Import a file…</Button>
+        <FileButton
+          label="Design file to import"
+          accept=".json,application/json"
+          onFile={(chosen) => void take(chosen)}
+        >
+          Import a file…
+        </FileButton>
         <a
           className="inline-flex min-h-[26px] items-center rounded border border-ink bg-sheet px-2 text-[12px] hover:bg-wash"
           href={`/api/designs/${view.id}/export`}
@@ -104,18 +110,6 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
         >
           Export
         </a>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          className="hidden"
-          aria-label="Design file to import"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen) void take(chosen);
-          }}
-        />
       </div>
       {problem && <Refusal problem={problem} />}
     </>

@@ -1,6 +1,7 @@
 import { Sheet } from "../ui/Sheet";
 import { everyCommand, keyWords } from "./registry";
 import { STATIONS } from "./stations";
+import { useTrade } from "./trade";
 
 /** Two of its keys at most: one with Control only beside one without. */
 const shortest = (keys: readonly string[]): string[] =>
@@ -32,6 +33,7 @@ const LINE: Rows = [
 ];
 
 export function Help({ onClose }: { onClose: () => void }) {
+  const trade = useTrade();
   return (
     <Sheet title="Keys, and what the number line takes" open onClose={onClose} wide>
       <div className="columns-2 gap-x-8">
@@ -45,10 +47,11 @@ export function Help({ onClose }: { onClose: () => void }) {
         </Section>
         <Section title="Before you cut">
           <p className="text-faint">
-            Wing Board plans simulators, props and hobby machines. Mains and anything above 50 V AC or 120 V
-            DC is work for a licensed electrician. A real emergency stop breaks the power by its own wiring
-            and never depends on a controller. Real aircraft, road vehicles and boats answer to their
-            authority's rules. Never leave a laser alone; never laser PVC.
+            Wing Board plans simulators, props and hobby machines. Mains and anything above{" "}
+            {trade ? `${trade.licensed_ac} V AC or ${trade.licensed_dc} V DC` : "extra-low voltage"} is work
+            for a licensed electrician. A real emergency stop breaks the power by its own wiring and never
+            depends on a controller. Real aircraft, road vehicles and boats answer to their authority's rules.
+            Never leave a laser alone; never laser PVC.
           </p>
         </Section>
       </div>

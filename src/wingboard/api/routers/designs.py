@@ -25,13 +25,13 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.workshop import AddMachine
 from wingboard.core.changes.splitting import split
 from wingboard.core.findings.finding import Fix
-from wingboard.core.findings.limits import LIMITS
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import write_design
 from wingboard.core.record.errors import UnreadableDesign
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.space import Brief, PanelKind
+from wingboard.core.record.usual import usual_gap
 from wingboard.core.record.workshop import MachineFields
 from wingboard.services.reading import design_from
 from wingboard.services.shelf import workshop_from
@@ -95,7 +95,7 @@ def make_design(desk: OnDesk, new: NewDesign) -> Response:
     """
     process = new.machines[0].kind if new.machines else None
     opening = RectOutline(width=new.width, height=new.height)
-    gap = LIMITS["gap-hand" if process == "hand" else "gap-machine"].value if process else Brief().gap
+    gap = usual_gap(process) if process else Brief().gap
     brief = Brief(kind=new.kind, depth=new.depth, opening=opening, process=process, gap=gap)
     plate = split(brief, ("Plate",), (), 0.0)[0].model_copy(update={"id": "plate"})
     design = Design(name=new.name, brief=brief, modules=(plate,), workshop=workshop_from(desk.shelf()))

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 import shapely
 from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 from shapely import Polygon, affinity
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
@@ -93,6 +95,8 @@ class WebView(BaseModel):
     gap: float
     needed: float
     layer: str
+    standing: Literal["must", "judge", "fine"] = Field(description="Less than half of what is needed, less, or enough")
+    near: bool = Field(description="Near enough to what is needed to be said in figures")
 
 
 class EyeView(BaseModel):
@@ -113,6 +117,7 @@ class HoleView(BaseModel):
     y: float
     diameter: float
     residual: float
+    rough: bool = Field(description="It is less round than a trace should be")
     off_centre: float | None
     wider: float | None
 
@@ -124,9 +129,11 @@ class ReferenceView(BaseModel):
     matrix: list[float]
     squared: bool
     residual: float
+    misses: bool = Field(description="Its points miss by more than a trace should")
     worst: float
     one_pixel: float
     check: float | None
+    check_misses: bool
     holes: list[HoleView]
 
 
@@ -222,8 +229,8 @@ def _boxes(r: Resolved, module: ResolvedModule) -> list[BoxView]:
     return found
 
 
-SHOWN = 2.5
-"""Webs up to this many times what is needed are shown."""
+SHOWN, SAID = 2.5, 1.6
+"""Webs up to so many times what is needed are shown; and said in figures."""
 
 
 def _webs(r: Resolved, module: ResolvedModule) -> list[WebView]:
@@ -236,7 +243,18 @@ def _webs(r: Resolved, module: ResolvedModule) -> list[WebView]:
             if key in worst and worst[key].gap / worst[key].needed <= near.gap / need:
                 continue
             x0, y0, x1, y1 = _between(shapes.shape(near.a), shapes.shape(near.b))
-            worst[key] = WebView(x0=x0, y0=y0, x1=x1, y1=y1, gap=near.gap, needed=need, layer=layer.name)
+            share = near.gap / need
+            worst[key] = WebView(
+                x0=x0,
+                y0=y0,
+                x1=x1,
+                y1=y1,
+                gap=near.gap,
+                needed=need,
+                layer=layer.name,
+                standing="must" if share < 1 / 2 else "judge" if share < 1 else "fine",
+                near=share < SAID,
+            )
     return list(worst.values())
 
 
@@ -259,6 +277,7 @@ def _eye(r: Resolved) -> EyeView | None:
 
 def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
     found = []
+    most = limit(r.design, "trace-deviation")
     for reference in r.design.references:
         lies = fit(reference) if reference.module == module.module.id else None
         if lies is None:
@@ -271,6 +290,7 @@ def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
                 y=h.circle.y,
                 diameter=h.circle.diameter,
                 residual=h.circle.residual,
+                rough=h.circle.residual > most,
                 off_centre=h.off_centre,
                 wider=h.wider,
             )
@@ -282,9 +302,11 @@ def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
                 matrix=[float(v) for v in lies.matrix.flatten()],
                 squared=lies.squared,
                 residual=lies.residual,
+                misses=lies.residual > most,
                 worst=lies.worst,
                 one_pixel=lies.one_pixel,
                 check=lies.check,
+                check_misses=lies.check is not None and abs(lies.check) > most,
                 holes=holes,
             )
         )

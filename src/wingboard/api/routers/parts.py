@@ -15,6 +15,7 @@ from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.handlers.steps import find_function
 from wingboard.core.changes.measuring import measurable, sheet_value
 from wingboard.core.files.tables import write_csv
+from wingboard.core.findings.limits import limit
 from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
@@ -24,7 +25,7 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Ident
 from wingboard.core.record.functions import Function
 from wingboard.core.record.part import Part
-from wingboard.core.record.reading import Reading
+from wingboard.core.record.reading import Measured, Reading
 from wingboard.core.record.shapes import Shape
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import cutouts, depth_behind_front, thickness, thread_needed
@@ -48,6 +49,8 @@ class Measurable(BaseModel):
 
     of: str
     sheet: float | None
+    spread: float | None = Field(description="Between its readings (mm); none for fewer than two")
+    disagree: bool = Field(description="They are further apart than a calliper held straight gives")
 
 
 class PartSheet(BaseModel):
@@ -155,8 +158,15 @@ def _sheet(
         solid=solid,
         sheet_fits=part.sheet is None or part.sheet.takes(solid),
         sources={name: source.said() for name, source in part.sources.items()},
-        measurable=[Measurable(of=of, sheet=sheet_value(base, of)) for of in measurable(part)],
+        measurable=[_measurable(r, part, base, of) for of in measurable(part)],
     )
+
+
+def _measurable(r: Resolved, part: Part, base: Part, of: Measured) -> Measurable:
+    reading = next((known for known in part.readings if known.of == of), None)
+    spread = reading.spread if reading and len(reading.values) > 1 else None
+    apart = spread is not None and spread > limit(r.design, "reading-spread") + 1e-6
+    return Measurable(of=of, sheet=sheet_value(base, of), spread=spread, disagree=apart)
 
 
 @router.get("/candidates/{function_id}", responses={200: {"model": Candidates}})

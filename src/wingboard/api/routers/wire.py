@@ -51,6 +51,7 @@ class RowView(BaseModel):
     controller: str
     by: str
     bus: str | None
+    owner: str = Field(description="The function's id")
 
 
 class WireView(BaseModel):

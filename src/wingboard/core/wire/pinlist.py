@@ -12,7 +12,7 @@ from wingboard.core.wire.resistor import series_resistor
 
 
 class Row(NamedTuple):
-    """One line of the list. ``pin`` and ``board`` are empty for a line without a pin."""
+    """One line of the list, ``owner`` its function's id. ``pin`` and ``board`` are empty for a line without a pin."""
 
     board: str
     pin: str
@@ -25,6 +25,7 @@ class Row(NamedTuple):
     controller: str
     by: str
     bus: str | None
+    owner: str
 
 
 COLUMNS = ("board", "pin", "direction", "function", "terminal", "module", "note")
@@ -49,7 +50,7 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
             board, pin, controller, by = owner.name, choice.pin, owner.id, choice.by
         note = _note(r, line, controller, pin, by)
         cells = (board, pin, line.direction, line.name, line.terminal, names[line.module], note)
-        rows.append((key, Row(*cells, line.id, controller, by, line.bus)))
+        rows.append((key, Row(*cells, line.id, controller, by, line.bus, line.function)))
     return tuple(row for _, row in sorted(rows, key=lambda pair: pair[0]))
 
 

@@ -1,7 +1,7 @@
 /** Machines with their beds, and which module fits which. */
 import { answered, api } from "../../api/client";
 import type { BriefView, Command, DesignView, Machine } from "../../api/types";
-import { newMachine, PROCESS_NAMES } from "../../app/machines";
+import { PROCESS_NAMES, useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { FigureField, LengthField, TextField } from "../../ui/fields";
 import { TakeAway } from "../../ui/TakeAway";
@@ -16,7 +16,11 @@ interface Props {
 
 export function Machines({ view, send, beds }: Props & { beds: BriefView["beds"] }) {
   const { machines } = view.design.workshop;
-  const add = (kind: Process) => send({ do: "add_machine", ...newMachine(kind) });
+  const usual = useTrade()?.machines ?? [];
+  const add = (kind: Process) => {
+    const machine = usual.find((m) => m.kind === kind);
+    if (machine) send({ do: "add_machine", ...machine });
+  };
   return (
     <section aria-label="Machines">
       <h3 className="text-[12px]">What can you cut with?</h3>

@@ -1,5 +1,5 @@
 /** The opening: its shape, its size measured at three places, the gap and the depth. */
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answered, api, Refused } from "../../api/client";
 import {
   type BriefChanges,
@@ -11,6 +11,7 @@ import {
 import type { ImportView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { ChoiceField, LengthField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { Readings } from "../../ui/Readings";
@@ -33,7 +34,6 @@ const PROCESSES = [
   ["printer", "printer"],
   ["hand", "drill and saw"],
 ] as const;
-const USUAL = { laser: 0.2, mill: 0.2, printer: 0.2, hand: 0.3 } as const;
 
 export function OpeningForm({ set }: Props) {
   const view = useDesign();
@@ -119,7 +119,7 @@ export function OpeningForm({ set }: Props) {
           label="Edges are cut by"
           value={brief.process ?? ""}
           options={PROCESSES}
-          onCommit={(process) => set(process ? { process, gap: USUAL[process] } : { process: null })}
+          onCommit={(process) => set({ process: process || null })}
         />
         <LengthField label="Gap on each side" value={brief.gap} onCommit={(gap) => set({ gap })} />
         <LengthField label="Free depth" value={brief.depth} least={1} onCommit={(depth) => set({ depth })} />
@@ -137,7 +137,6 @@ interface FromDrawingProps {
 
 function FromDrawing({ take, onTrace }: FromDrawingProps) {
   const view = useDesign();
-  const file = useRef<HTMLInputElement>(null);
   const [unit, setUnit] = useState<(typeof UNITS)[number]>("as drawn");
   const [found, setFound] = useState<ImportView | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -163,7 +162,9 @@ function FromDrawing({ take, onTrace }: FromDrawingProps) {
   return (
     <div className="mt-2">
       <div className="flex flex-wrap items-center gap-2">
-        <Button onClick={() => file.current?.click()}>From a DXF or SVG file…</Button>
+        <FileButton label="Drawing of the opening" accept=".dxf,.svg" onFile={(chosen) => void read(chosen)}>
+          From a DXF or SVG file…
+        </FileButton>
         <label className="flex items-center gap-1.5 text-[12px] text-faint">
           unit
           <select
@@ -179,18 +180,6 @@ function FromDrawing({ take, onTrace }: FromDrawingProps) {
         <Button look="quiet" onClick={onTrace}>
           Type its corners
         </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".dxf,.svg"
-          className="hidden"
-          aria-label="Drawing of the opening"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen) void read(chosen);
-          }}
-        />
       </div>
       {wrong && (
         <p role="alert" className="mt-1.5 text-[12px] text-must">

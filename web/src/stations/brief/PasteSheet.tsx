@@ -1,9 +1,10 @@
 /** A list from a spreadsheet or a CSV file: read, shown with what was not understood, then added. */
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { answered, api } from "../../api/client";
 import type { Listing } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { many } from "../../ui/figures";
 import { Sheet } from "../../ui/Sheet";
 
@@ -18,7 +19,6 @@ export function PasteSheet({ text: first, onClose }: Props) {
   const [text, setText] = useState(first);
   const { listing, wrong } = useListing(view.id, text);
   const todo = listing ? todoWords(listing) : "";
-  const file = useRef<HTMLInputElement>(null);
   const add = async () => {
     if (listing && (await send([...listing.rows, ...listing.edits]))) onClose();
   };
@@ -53,22 +53,16 @@ export function PasteSheet({ text: first, onClose }: Props) {
         <Button look="solid" disabled={!todo} onClick={() => void add()}>
           {todo || "Add them"}
         </Button>
-        <Button onClick={() => file.current?.click()}>Read a CSV file…</Button>
+        <FileButton
+          label="List to import"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          onFile={(chosen) => void chosen.text().then(setText)}
+        >
+          Read a CSV file…
+        </FileButton>
         <Button look="quiet" onClick={onClose}>
           Cancel
         </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="hidden"
-          aria-label="List to import"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen) void chosen.text().then(setText);
-          }}
-        />
       </div>
     </Sheet>
   );

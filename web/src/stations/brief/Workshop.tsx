@@ -1,7 +1,7 @@
 /** The workshop: machines with their beds, sheets, supplies, boards; and which module fits which bed. */
 import type { Command, DesignView, Stock } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
-import { CONTROLLERS } from "../../app/controllers";
+import { useTrade } from "../../app/trade";
 import { useMaterials } from "./useMaterials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
@@ -40,17 +40,10 @@ interface Props {
 
 function Sheets({ view, send }: Props) {
   const { stock } = view.design.workshop;
-  const add = () =>
-    send({
-      do: "add_stock",
-      material: "acrylic",
-      thickness: 3,
-      colour: "#FFFFFF",
-      width: 600,
-      height: 400,
-      price: 0,
-      count: 1,
-    });
+  const usual = useTrade()?.sheet;
+  const add = () => {
+    if (usual) send({ do: "add_stock", ...usual });
+  };
   return (
     <section aria-label="Sheets in stock" className="mt-5">
       <p className="flex items-center justify-between">
@@ -136,12 +129,12 @@ function Supplies({ view, send }: Props) {
         <span className="flex gap-1.5">
           <Button
             onClick={() => {
-              send({ do: "add_supply", name: "5 V supply", volts: 5, amps: 4, count: 1 });
+              if (trade) send({ do: "add_supply", ...trade.supply });
             }}
           >
             Add a supply
           </Button>
-          {CONTROLLERS.map(([board, name, chip]) => (
+          {trade?.controllers.map(({ board, name, chip }) => (
             <Button
               key={board}
               title={`Add an ${name}`}

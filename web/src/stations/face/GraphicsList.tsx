@@ -2,11 +2,11 @@
 import type { DesignView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
+import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { TakeAway } from "../../ui/TakeAway";
 import { newGraphic } from "./newGraphic";
-import { SYMBOLS } from "./symbols";
 
 type Graphic = DesignView["design"]["graphics"][number];
 
@@ -54,6 +54,7 @@ function GraphicRow({ graphic }: { graphic: Graphic }) {
   const { send } = useChanges(id);
   const set = (changes: Partial<Omit<Graphic, "id" | "kind">>) =>
     void send([{ do: "edit_graphic", graphic: graphic.id, ...changes }]);
+  const symbols = useTrade()?.symbols ?? [];
   const follows = graphic.kind === "bracket" && graphic.functions.length > 0;
   const what = KINDS.find(([kind]) => kind === graphic.kind)?.[1] ?? graphic.kind;
   return (
@@ -63,7 +64,7 @@ function GraphicRow({ graphic }: { graphic: Graphic }) {
           <ChoiceField
             label="Symbol"
             value={graphic.symbol ?? "warning"}
-            options={SYMBOLS.map((s) => [s, s] as const)}
+            options={symbols.map((s) => [s, s] as const)}
             onCommit={(symbol) => set({ symbol })}
           />
         ) : (

@@ -2,7 +2,7 @@
 import type { Fn } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
-import { SYMBOLS } from "./symbols";
+import { useTrade } from "../../app/trade";
 
 const SIDES = [
   ["above", "above"],
@@ -38,6 +38,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const part = design.parts.find((p) => p.id === fn.part);
+  const symbols = useTrade()?.symbols ?? [];
   const legend = fn.legend ?? BARE;
   const set = (changes: Partial<Legend>) => void send([{ do: "edit_legend", function: fn.id, ...changes }]);
   return (
@@ -48,7 +49,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
       <ChoiceField
         label="Symbol"
         value={legend.symbol ?? ""}
-        options={[["", "none"], ...SYMBOLS.map((s) => [s, s] as const)]}
+        options={[["", "none"], ...symbols.map((s) => [s, s] as const)]}
         onCommit={(symbol) => set({ symbol: symbol || null })}
       />
       <FigureField

@@ -22,24 +22,31 @@ export function Overlay({ view, module, views, scale }: Props) {
   return null;
 }
 
+const WEB = {
+  must: { colour: "var(--on-must)", wide: 4, dashes: false },
+  judge: { colour: "var(--on-judge)", wide: 4, dashes: false },
+  fine: { colour: "var(--on-ok)", wide: 2.4, dashes: true },
+};
+
 /** Bridges coloured by what they have to spare: each its figure, its shape tells the weight. */
 function WebsOverlay({ views, scale }: { views: Views; scale: number }) {
   const s = 1 / scale;
   return (
     <g pointerEvents="none">
       {views.webs.map((w, n) => {
-        const share = w.gap / w.needed;
-        const colour = share < 0.5 ? "#FF8A80" : share < 1 ? "#E0B050" : "#7FC093";
+        const { colour, wide, dashes } = WEB[w.standing];
+        const line = `M${w.x0} ${w.y0}L${w.x1} ${w.y1}`;
         return (
           <g key={n}>
+            <path d={line} stroke="var(--casing)" strokeWidth={(wide + 2) * s} strokeLinecap="round" />
             <path
-              d={`M${w.x0} ${w.y0}L${w.x1} ${w.y1}`}
+              d={line}
               stroke={colour}
-              strokeWidth={share < 1 ? 4 * s : 2.4 * s}
+              strokeWidth={wide * s}
               strokeLinecap="round"
-              strokeDasharray={share < 1 ? undefined : `${3 * s} ${3 * s}`}
+              strokeDasharray={dashes ? `${3 * s} ${3 * s}` : undefined}
             />
-            {share < 1.6 && (
+            {w.near && (
               <Tag
                 x={(w.x0 + w.x1) / 2}
                 y={(w.y0 + w.y1) / 2}

@@ -1,10 +1,11 @@
 /** The reference picture: loaded, mirrored, scaled by a known length, squared by four points, traced and compared. */
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answered, api, Refused } from "../../api/client";
 import { place } from "../../api/commands";
 import type { Command, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { shown } from "../../ui/figures";
 import { useLying } from "./ReferencePicture";
 import { Steps } from "./PictureSteps";
@@ -44,7 +45,6 @@ export function Pictures({ module }: { module: ModuleView }) {
 function Load({ module }: { module: ModuleView }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const file = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const take = async (chosen: File) => {
     setWrong(null);
@@ -81,21 +81,15 @@ function Load({ module }: { module: ModuleView }) {
       <p className="text-faint">
         A photograph or scan of an old panel, or of what it must match. PNG or JPEG, up to 8 MB.
       </p>
-      <Button look="solid" className="mt-2" onClick={() => file.current?.click()}>
-        Add a picture…
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label="Reference picture"
         accept="image/png,image/jpeg"
-        className="hidden"
-        aria-label="Reference picture"
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = "";
-          if (chosen) void take(chosen);
-        }}
-      />
+        look="solid"
+        className="mt-2"
+        onFile={(chosen) => void take(chosen)}
+      >
+        Add a picture…
+      </FileButton>
       {wrong && (
         <p role="alert" className="mt-1 text-must">
           {wrong}
@@ -149,9 +143,9 @@ function Worth({ lies }: { lies: ReferenceLies }) {
         value={lies.one_pixel}
         places={2}
       />
-      {lies.squared && <Line words="points miss by" value={lies.residual} places={2} most={0.5} />}
+      {lies.squared && <Line words="points miss by" value={lies.residual} places={2} bad={lies.misses} />}
       {lies.check != null && (
-        <Line words="second length is off by" value={lies.check} places={2} most={0.5} />
+        <Line words="second length is off by" value={lies.check} places={2} bad={lies.check_misses} />
       )}
     </dl>
   );
@@ -161,14 +155,13 @@ function Line({
   words,
   value,
   places,
-  most,
+  bad = false,
 }: {
   words: string;
   value: number;
   places: number;
-  most?: number;
+  bad?: boolean;
 }) {
-  const bad = most !== undefined && Math.abs(value) > most;
   return (
     <div className="flex justify-between gap-2">
       <dt>{words}</dt>
@@ -200,7 +193,7 @@ function Holes({ module, reference, lies }: HolesProps) {
               <span className="num">{hole ? `⌀ ${shown(hole.diameter)}` : "in a line"}</span>
             </p>
             {hole && (
-              <p className={`num text-[11px] ${hole.residual > 0.5 ? "text-must" : "text-faint"}`}>
+              <p className={`num text-[11px] ${hole.rough ? "text-must" : "text-faint"}`}>
                 x {shown(hole.x)} y {shown(hole.y)}
                 <br />
                 round within {shown(hole.residual, 2)}

@@ -47,18 +47,18 @@ export function Filters({ filter, onChange, shown }: Props) {
       <input
         aria-label={label}
         inputMode="decimal"
-        className="num h-7 w-12 rounded border border-rule bg-sheet px-1.5 text-right"
+        className="num h-7 w-10 rounded border border-faint bg-sheet px-1 text-right"
         value={filter[key]}
         onChange={(event) => set({ [key]: event.target.value })}
       />
     </label>
   );
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 pt-2 text-[12px] text-faint">
+    <div className="flex flex-wrap items-center gap-x-2.5 gap-y-1 px-4 pt-2 text-[12px] text-faint">
       <input
         aria-label="Filter parts"
         placeholder="Filter…"
-        className="h-7 w-28 rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint"
+        className="h-7 w-24 rounded border border-faint bg-sheet px-2 text-ink placeholder:text-faint"
         value={filter.words}
         onChange={(event) => set({ words: event.target.value })}
       />

@@ -77,11 +77,13 @@ export function Mine({ sheet, onPick }: Props) {
         <span className="font-normal text-faint">spread, and the sheet's figure</span>
       </h3>
       <ul>
-        {sheet.measurable.map(({ of, sheet: stated }) => (
+        {sheet.measurable.map(({ of, sheet: stated, spread, disagree }) => (
           <ReadingRow
             key={of}
             of={of as Reading["of"]}
             stated={stated ?? null}
+            spread={spread ?? null}
+            disagree={disagree}
             reading={part.readings.find((r) => r.of === of)}
             onChange={(change) => measure(of as Reading["of"], change)}
           />
@@ -97,15 +99,14 @@ export function Mine({ sheet, onPick }: Props) {
 interface RowProps {
   of: Reading["of"];
   stated: number | null;
+  spread: number | null;
+  disagree: boolean;
   reading: Reading | undefined;
   onChange: (change: Change) => void;
 }
 
-const MOST_SPREAD = 0.1;
-
-function ReadingRow({ of, stated, reading, onChange }: RowProps) {
+function ReadingRow({ of, stated, spread, disagree, reading, onChange }: RowProps) {
   const values = reading?.values ?? [];
-  const spread = values.length > 1 ? Math.max(...values) - Math.min(...values) : null;
   const fitted = of === "bush" || of === "key_width";
   return (
     <li className="grid grid-cols-[72px_minmax(0,1fr)_54px_78px] items-center gap-1.5 border-t border-rule py-1">
@@ -129,9 +130,7 @@ function ReadingRow({ of, stated, reading, onChange }: RowProps) {
       )}
       <span className="num text-right text-[11px]/[14px]">
         {spread !== null && (
-          <span className={spread > MOST_SPREAD + 1e-9 ? "font-semibold text-judge" : "text-ok"}>
-            spread {shown(spread, 2)}
-          </span>
+          <span className={disagree ? "font-semibold text-judge" : "text-ok"}>spread {shown(spread, 2)}</span>
         )}
         <span className="block text-faint">{stated === null ? "–" : `sheet ${shown(stated, 2)}`}</span>
       </span>

@@ -1,9 +1,10 @@
 /** Tools for a part of the builder's own: its cut-out from a drawing, and a second control in its hole. */
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answered, api, Refused } from "../../api/client";
 import type { PartSheet } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { ChoiceField } from "../../ui/fields";
 import type { Edit } from "./edit";
 
@@ -15,7 +16,6 @@ interface CombineProps {
 /** The hole as a drawing has it. */
 export function CutOut({ edit }: { edit: (changes: Edit) => void }) {
   const { id } = useDesign();
-  const file = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const read = async (chosen: File) => {
     setWrong(null);
@@ -44,19 +44,9 @@ export function CutOut({ edit }: { edit: (changes: Edit) => void }) {
   };
   return (
     <div className="mt-3">
-      <Button onClick={() => file.current?.click()}>Its cut-out from DXF or SVG…</Button>
-      <input
-        ref={file}
-        type="file"
-        accept=".dxf,.svg"
-        className="hidden"
-        aria-label="Drawing of the cut-out"
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = "";
-          if (chosen) void read(chosen);
-        }}
-      />
+      <FileButton label="Drawing of the cut-out" accept=".dxf,.svg" onFile={(chosen) => void read(chosen)}>
+        Its cut-out from DXF or SVG…
+      </FileButton>
       {wrong && (
         <p role="alert" className="mt-1 text-[12px] text-must">
           {wrong}

@@ -57,9 +57,9 @@ export function Loom({ wire }: { wire: WireView }) {
   const [over, setOver] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const { left, pins, height, titles } = laid(wire);
-  const fnOf = (line: string) => line.split(".")[0] ?? "";
+  const owners = new Map(wire.rows.map((row) => [row.line, row.owner]));
   const lit = (line: string | null | undefined) =>
-    line != null && (line === over || line === picked || selection.includes(fnOf(line)));
+    line != null && (line === over || line === picked || selection.includes(owners.get(line) ?? ""));
   const some = over !== null || picked !== null || selection.length > 0;
   if (wire.rows.length === 0)
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;

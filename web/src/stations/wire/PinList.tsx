@@ -28,7 +28,7 @@ export function PinList({ wire }: { wire: WireView }) {
 function PinRow({ row, wire }: { row: Row; wire: WireView }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const fn = row.line.split(".")[0] ?? "";
+  const fn = row.owner;
   const selected = useSession((s) => s.selection.includes(fn));
   const choose = (value: string) => {
     const [controller = "", pin = ""] = value.split(" ");

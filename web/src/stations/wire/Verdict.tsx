@@ -1,6 +1,6 @@
 /** What the solver could not do, and what would make it fit. */
 import type { Command, Solved } from "../../api/types";
-import { controllerName } from "../../app/controllers";
+import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { many } from "../../ui/figures";
@@ -12,7 +12,10 @@ interface Props {
 }
 
 export function Verdict({ solved, onAdd, onClose }: Props) {
-  const boards = solved.would_fit.map((c) => `an ${controllerName(c.board)}`);
+  const trade = useTrade();
+  const boards = solved.would_fit.map(
+    (c) => `an ${trade?.controllers.find((k) => k.board === c.board)?.name ?? c.board}`,
+  );
   return (
     <div role="status" className="border-b border-rule bg-sheet px-4 py-2.5 text-[12px]">
       <div className="flex items-start justify-between gap-4">

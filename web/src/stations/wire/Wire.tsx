@@ -7,7 +7,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { designKey } from "../../app/queue";
 import { useJob } from "../../app/useJob";
 import { useQueryClient } from "@tanstack/react-query";
-import { CONTROLLERS } from "../../app/controllers";
+import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
@@ -23,6 +23,7 @@ export default function Wire() {
   const [shows, setShows] = useState<"wires" | "list">("wires");
   const [solved, setSolved] = useState<Solved | null>(null);
   const job = useJob();
+  const trade = useTrade();
   const busy = job.standing !== null;
   const wire = useQuery({
     queryKey: ["wire", view.id, view.revision],
@@ -63,7 +64,7 @@ export default function Wire() {
         >
           Reassign all
         </Button>
-        {CONTROLLERS.map(([board, name, chip]) => (
+        {trade?.controllers.map(({ board, name, chip }) => (
           <Button
             key={board}
             title={`Add an ${name}`}

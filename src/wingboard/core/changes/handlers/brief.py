@@ -33,6 +33,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.outlines import ArchOutline, RectOutline, resized
 from wingboard.core.record.space import Brief, KeepOut, Seat
+from wingboard.core.record.usual import usual_gap
 
 NULLABLE = ("process", "eye_distance", "bought_price")
 
@@ -49,7 +50,10 @@ def handle_rename(command: Rename, design: Design, catalogue: Catalogue) -> Desi
 
 @carry_out.register
 def handle_set_brief(command: SetBrief, design: Design, catalogue: Catalogue) -> Design:
-    return with_brief(design, edited(design.brief, changes_in(command, nullable=NULLABLE)))
+    changes = changes_in(command, nullable=NULLABLE)
+    if command.process is not None and "gap" not in changes:
+        changes["gap"] = usual_gap(command.process)
+    return with_brief(design, edited(design.brief, changes))
 
 
 @carry_out.register

@@ -29,7 +29,7 @@ from wingboard.core.changes.handlers.steps import (
 )
 from wingboard.core.record.base import Record
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.workshop import Hours, Machine, OnHand, Stock, Supply
 
 Thing = TypeVar("Thing", Machine, Stock, Supply)
@@ -48,13 +48,30 @@ def _added(entries: tuple[Thing, ...], thing: type[Thing], command: Record, stem
 
 @carry_out.register
 def handle_add_machine(command: AddMachine, design: Design, catalogue: Catalogue) -> Design:
-    return _with(design, "machines", _added(design.workshop.machines, Machine, command, f"{command.kind}-"))
+    made = _added(design.workshop.machines, Machine, command, f"{command.kind}-")
+    _refuse_without_bed(made[-1])
+    return _with(design, "machines", made)
+
+
+def _refuse_without_bed(machine: Machine) -> None:
+    """:raises NotPossible: the margins leave nothing of the bed."""
+    for field, size in (("bed_width", machine.bed_width), ("bed_height", machine.bed_height)):
+        if size - 2 * machine.margin < LEAST_BED:
+            raise NotPossible(
+                f"A bed of {size:g} mm with a margin of {machine.margin:g} mm on both sides leaves nothing to cut on",
+                field,
+            )
+
+
+LEAST_BED = 1.0
+"""What a bed has at least between its margins (mm)."""
 
 
 @carry_out.register
 def handle_edit_machine(command: EditMachine, design: Design, catalogue: Catalogue) -> Design:
     machine = found(design.workshop.machines, command.machine, "machine", "machine")
     changed = edited(machine, changes_in(command, "machine"))
+    _refuse_without_bed(changed)
     return _with(design, "machines", replaced(design.workshop.machines, changed))
 
 
