@@ -149,7 +149,7 @@ def _measure_and_choose(page: Page) -> None:
         at_rest(page)
     expect(page.get_by_text("spread 0.05")).to_be_visible()
     expect(page.get_by_role("row", name=re.compile("^Hole"))).to_contain_text("⌀ 9.76")
-    page.get_by_role("button", name="Choose it for Route").focus()
+    page.get_by_role("button", name=re.compile("^Choose .+ for Route")).focus()
     page.keyboard.press("Enter")
     expect(page.get_by_text("✓ Chosen for Route")).to_be_visible()
 

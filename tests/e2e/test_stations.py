@@ -116,7 +116,7 @@ def test_parts_are_chosen_for_the_selected_function(watched: Page, address: str,
     page.get_by_role("button", name=re.compile("^Encoder with push")).click()
     expect(page.get_by_role("heading", name="Encoder with push")).to_be_visible()
     expect(page.get_by_text("M7 bush, hole 7.2 mm, common practice")).to_be_visible()
-    page.get_by_role("button", name="Choose it for Direction").click()
+    page.get_by_role("button", name=re.compile("^Choose .+ for Direction")).click()
     expect(page.get_by_text("✓ Chosen for Direction")).to_be_visible()
     assert function(demo_desk, "Direction").part == "encoder-push"
     page.get_by_role("tab", name="Buttons").click()

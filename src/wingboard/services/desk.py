@@ -107,10 +107,17 @@ class Desk(SharedThings):
         self._states: OrderedDict[tuple[str, int], State] = OrderedDict()
         self._memories: OrderedDict[str, Memory] = OrderedDict()
 
-    def designs(self) -> list[table.DesignRow]:
-        """Every design, the one kept last first."""
+    def designs(self, removed: bool = False) -> list[table.DesignRow]:
+        """Every design in the list, or those removed from it; the one kept last first."""
         with self.database.reading() as connection:
-            return table.list_designs(connection)
+            return table.list_designs(connection, removed)
+
+    def set_removed(self, design_id: str, removed: bool) -> None:
+        """Remove a design from the list, or bring it back; its revisions are kept. :raises NoSuchDesign: none."""
+        with self._changing, self.database.transaction() as connection:
+            table.set_removed(connection, design_id, self._now() if removed else None)
+            head = table.find_design(connection, design_id).head
+        self.news.tell(Revised(design=design_id, revision=head, label="Removed" if removed else "Brought back"))
 
     def add(self, design: Design, label: str, ident: str | None = None) -> State:
         """Keep a new design under a free id made from its name (or ``ident``)."""

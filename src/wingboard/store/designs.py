@@ -70,12 +70,20 @@ class MissingSnapshot(StoreError):
     """No whole document is kept at or before a revision."""
 
 
-def list_designs(connection: sqlite3.Connection) -> list[DesignRow]:
-    """Every design, the one kept last first."""
+def list_designs(connection: sqlite3.Connection, removed: bool = False) -> list[DesignRow]:
+    """Every design that is in the list, or was removed from it; the one kept last first."""
     rows = connection.execute(
-        "SELECT id, name, head, created_at, kept_at FROM design ORDER BY kept_at DESC, id"
+        "SELECT id, name, head, created_at, kept_at FROM design WHERE (removed_at IS NOT NULL) = ? "
+        "ORDER BY kept_at DESC, id",
+        (removed,),
     ).fetchall()
     return [DesignRow(*row) for row in rows]
+
+
+def set_removed(connection: sqlite3.Connection, design_id: str, at: str | None) -> None:
+    """Take a design out of the list, or bring it back. :raises NoSuchDesign: there is none of that id."""
+    find_design(connection, design_id)
+    connection.execute("UPDATE design SET removed_at = ? WHERE id = ?", (at, design_id))
 
 
 def find_design(connection: sqlite3.Connection, design_id: str) -> DesignRow:

@@ -31,7 +31,8 @@ export function AcceptDialog({ onClose }: { onClose: () => void }) {
         </label>
         <input
           id="reason"
-          className="mt-1 h-8 w-full rounded border border-rule bg-sheet px-2"
+          autoFocus
+          className="mt-1 h-8 w-full rounded border border-faint bg-sheet px-2"
           value={reason}
           maxLength={120}
           onChange={(event) => setReason(event.target.value)}

@@ -3,11 +3,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useLocation } from "wouter";
 import { answered, api, Refused } from "../api/client";
-import type { DesignView, Problem } from "../api/types";
+import type { DesignLine, DesignView, Problem } from "../api/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileButton";
 import { TextField } from "../ui/fields";
 import { Sheet } from "../ui/Sheet";
+import { TakeAway } from "../ui/TakeAway";
 import { useChanges, useDesign } from "./design";
 import { remember } from "./queue";
 import { useSession } from "./session";
@@ -23,23 +24,7 @@ export function Designs({ onClose, station }: { onClose: () => void; station: St
   });
   return (
     <Sheet title="Designs" open onClose={onClose}>
-      <ul className="border-b border-rule">
-        {designs.data?.map((d) => (
-          <li key={d.id} className="border-t border-rule">
-            <Link
-              href={`/d/${d.id}/${station}`}
-              className={`flex justify-between gap-4 px-2 py-1.5 hover:bg-wash ${d.id === view.id ? "bg-wash font-semibold" : ""}`}
-              onClick={() => {
-                useSession.getState().set({ selection: [], module: null, focus: null });
-                onClose();
-              }}
-            >
-              <span className="truncate">{d.name}</span>
-              <span className="num shrink-0 text-faint">revision {d.revision}</span>
-            </Link>
-          </li>
-        ))}
-      </ul>
+      <List designs={designs.data ?? []} station={station} onClose={onClose} />
       <div className="mt-4">
         <TextField
           label="Name of this design"
@@ -50,6 +35,67 @@ export function Designs({ onClose, station }: { onClose: () => void; station: St
       </div>
       <Bring onClose={onClose} station={station} />
     </Sheet>
+  );
+}
+
+interface ListProps {
+  designs: readonly DesignLine[];
+  station: Station["id"];
+  onClose: () => void;
+}
+
+/** Every design with what tells it from another of its name; removing one can be undone. */
+function List({ designs, station, onClose }: ListProps) {
+  const view = useDesign();
+  const client = useQueryClient();
+  const [, navigate] = useLocation();
+  const [removed, setRemoved] = useState<DesignLine | null>(null);
+  const put = (left: DesignLine[]) => client.setQueryData(["designs"], left);
+  const remove = async (design: DesignLine) => {
+    const params = { path: { design_id: design.id } };
+    const left = await answered(api.DELETE("/api/designs/{design_id}", { params }));
+    put(left);
+    setRemoved(design);
+    if (design.id === view.id && left[0]) navigate(`/d/${left[0].id}/${station}`);
+  };
+  const restore = async (design: DesignLine) => {
+    const params = { path: { design_id: design.id } };
+    put(await answered(api.POST("/api/designs/{design_id}/restore", { params })));
+    setRemoved(null);
+  };
+  return (
+    <>
+      <ul className="border-b border-rule">
+        {designs.map((d) => (
+          <li key={d.id} className="flex items-center border-t border-rule">
+            <Link
+              href={`/d/${d.id}/${station}`}
+              className={`flex min-w-0 flex-1 items-baseline justify-between gap-4 px-2 py-1.5 hover:bg-wash ${d.id === view.id ? "bg-wash font-semibold" : ""}`}
+              onClick={() => {
+                useSession.getState().set({ selection: [], module: null, focus: null });
+                onClose();
+              }}
+            >
+              <span className="min-w-0">
+                <span className="block truncate">{d.name}</span>
+                <span className="num block truncate text-[11px] text-faint">{d.id}</span>
+              </span>
+              <span className="num shrink-0 text-faint">
+                {new Date(d.kept_at).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}, revision{" "}
+                {d.revision}
+              </span>
+            </Link>
+            {designs.length > 1 && <TakeAway what={d.name} onTake={() => void remove(d)} />}
+          </li>
+        ))}
+      </ul>
+      {removed && (
+        <p role="status" className="mt-2 flex items-center gap-2 text-[12px]">
+          “{removed.name}” was removed from the list.
+          <Button onClick={() => void restore(removed)}>Bring it back</Button>
+        </p>
+      )}
+    </>
   );
 }
 

@@ -36,7 +36,7 @@ export function Help({ onClose }: { onClose: () => void }) {
   const trade = useTrade();
   return (
     <Sheet title="Keys, and what the number line takes" open onClose={onClose} wide>
-      <div className="columns-2 gap-x-8">
+      <div className="columns-2 gap-x-8 max-[860px]:columns-1">
         {keyGroups().map(([title, rows]) => (
           <Section key={title} title={title}>
             <Table rows={rows} />

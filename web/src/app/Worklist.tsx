@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useDesign } from "./design";
 import { FindingRow } from "./FindingRow";
 import { useSession } from "./session";
@@ -31,6 +31,10 @@ export function Worklist({ station }: { station: Station["id"] }) {
   const set = useSession((s) => s.set);
   const rows = listed(findings, station, scope);
   const first = inFocus(rows, focus);
+  const left = rows.filter((f) => f.accepted == null);
+  const accepted = rows.filter((f) => f.accepted != null);
+  const [opened, setUnfolded] = useState(false);
+  const unfolded = opened || (first !== undefined && accepted.includes(first));
   const list = useRef<HTMLUListElement>(null);
   useEffect(() => {
     list.current?.querySelector("[data-focus=true]")?.scrollIntoView({ block: "nearest" });
@@ -61,17 +65,33 @@ export function Worklist({ station }: { station: Station["id"] }) {
         </span>
       </div>
       <ul ref={list} className={`min-h-0 overflow-y-auto ${rows.length ? "flex-1" : ""}`} tabIndex={-1}>
-        {rows.slice(0, 200).map((finding) => (
+        {left.slice(0, 200).map((finding) => (
           <FindingRow key={finding.id} finding={finding} open={finding === first} />
         ))}
+        {accepted.length > 0 && (
+          <li className="border-t border-rule">
+            <button
+              type="button"
+              aria-expanded={unfolded}
+              className="w-full px-3.5 py-2 text-left text-[12px] text-faint hover:text-ink"
+              onClick={() => setUnfolded(!unfolded)}
+            >
+              {unfolded ? "▾" : "▸"} {accepted.length} accepted
+            </button>
+          </li>
+        )}
+        {unfolded &&
+          accepted.map((finding) => (
+            <FindingRow key={finding.id} finding={finding} open={finding === first} />
+          ))}
       </ul>
-      {rows.length === 0 && (
+      {left.length === 0 && (
         <p className="flex-1 border-t border-rule px-3.5 py-3 text-faint">
           Nothing to fix or judge {scope === "all" ? "anywhere. Export the files at Cut." : "here."}
         </p>
       )}
-      {rows.length > 200 && (
-        <p className="border-t border-rule px-3.5 py-2 text-faint">and {rows.length - 200} more</p>
+      {left.length > 200 && (
+        <p className="border-t border-rule px-3.5 py-2 text-faint">and {left.length - 200} more</p>
       )}
     </aside>
   );

@@ -69,6 +69,12 @@ const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
 
+/** A key with Control in a field in which nothing is being typed: it is the page's. */
+const isClean = (event: KeyboardEvent): boolean =>
+  (event.ctrlKey || event.metaKey) &&
+  event.target instanceof HTMLElement &&
+  event.target.dataset["clean"] === "true";
+
 /** Whether the panel has the focus: it, or nothing else on the page, was clicked or tabbed to last. */
 const onPanel = (target: EventTarget | null): boolean =>
   target === document.body
@@ -91,7 +97,7 @@ export function commandFor(event: KeyboardEvent, station: Station["id"]): [Liste
   for (const command of listed) {
     if (command.ofList || (command.station && command.station !== station) || !pressed(event, command))
       continue;
-    if (inField(event.target) && !command.typing) continue;
+    if (inField(event.target) && !command.typing && !isClean(event)) continue;
     if (command.panel && !onPanel(event.target)) continue;
     const run = doingOf(command.id);
     if (run) return [command, run];

@@ -49,7 +49,7 @@ export function Readings({ label, values, onCommit, quiet = false, many = 3 }: P
           <input
             key={n}
             aria-label={`${label}, reading ${n + 1}`}
-            className="num h-7 min-w-0 flex-1 rounded border border-rule bg-sheet px-1 text-right focus:border-petrol"
+            className="num h-7 min-w-0 flex-1 rounded border border-faint bg-sheet px-1 text-right focus:border-petrol"
             placeholder={n === values.length ? "…" : ""}
             value={texts[n] ?? (values[n] === undefined ? "" : String(values[n]))}
             onChange={(event) => setTexts((before) => ({ ...before, [n]: event.target.value }))}

@@ -3,7 +3,7 @@ import { type ReactNode, useId, useState } from "react";
 import { answered, api } from "../api/client";
 
 const BOX =
-  "h-8 w-full rounded border border-rule bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-must";
+  "h-8 w-full rounded border border-faint bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-must";
 
 let reading: Promise<unknown> = Promise.resolve();
 
@@ -42,6 +42,7 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
         <input
           id={id}
           className={`${BOX} num text-right ${bare ? "h-7! px-1.5" : "pr-8"}`}
+          data-clean={text === null}
           value={text ?? String(Math.round(value * 100) / 100)}
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-wrong` : undefined}
@@ -50,7 +51,7 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
           onKeyDown={(event) => {
             if (event.key === "Enter") {
               event.preventDefault();
-              reading = commit();
+              event.currentTarget.blur();
             }
             if (event.key === "Escape") {
               setText(null);
@@ -95,6 +96,7 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
       <input
         id={id}
         className={`${BOX} ${bare ? "h-7! px-1.5" : ""}`}
+        data-clean={text === null}
         value={text ?? value}
         placeholder={hint}
         maxLength={120}
@@ -104,7 +106,7 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
         onKeyDown={(event) => {
           if (event.key === "Enter") {
             event.preventDefault();
-            void commit();
+            event.currentTarget.blur();
           }
           if (event.key === "Escape") {
             setText(null);
@@ -231,7 +233,7 @@ export function FigureField({
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
-          if (event.key === "Enter") commit();
+          if (event.key === "Enter") event.currentTarget.blur();
           if (event.key === "Escape") {
             setText(null);
             setWrong(null);

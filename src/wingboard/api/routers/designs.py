@@ -33,6 +33,7 @@ from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.space import Brief, PanelKind
 from wingboard.core.record.usual import usual_gap
 from wingboard.core.record.workshop import MachineFields
+from wingboard.services.desk import Desk
 from wingboard.services.reading import design_from
 from wingboard.services.shelf import workshop_from
 
@@ -83,8 +84,32 @@ class Step(BaseModel):
 
 @router.get("")
 def list_designs(desk: OnDesk) -> list[DesignLine]:
-    """Every design, the one kept last first."""
-    return [DesignLine(id=d.id, name=d.name, revision=d.head, kept_at=d.kept_at) for d in desk.designs()]
+    """Every design in the list, the one kept last first."""
+    return _lines(desk, removed=False)
+
+
+@router.get("/removed")
+def list_removed(desk: OnDesk) -> list[DesignLine]:
+    """The designs that were removed from the list, and can be brought back."""
+    return _lines(desk, removed=True)
+
+
+def _lines(desk: Desk, removed: bool) -> list[DesignLine]:
+    return [DesignLine(id=d.id, name=d.name, revision=d.head, kept_at=d.kept_at) for d in desk.designs(removed)]
+
+
+@router.delete("/{design_id}")
+def remove(desk: OnDesk, design_id: DesignId) -> list[DesignLine]:
+    """Remove a design from the list; nothing of it is lost. Answers with the designs that are left."""
+    desk.set_removed(design_id, True)
+    return _lines(desk, removed=False)
+
+
+@router.post("/{design_id}/restore")
+def bring_back(desk: OnDesk, design_id: DesignId) -> list[DesignLine]:
+    """Bring a removed design back into the list."""
+    desk.set_removed(design_id, False)
+    return _lines(desk, removed=False)
 
 
 @router.post("", status_code=201, responses={201: {"model": DesignView}})

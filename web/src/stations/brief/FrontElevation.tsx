@@ -73,7 +73,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
         <label className="flex items-center gap-2 text-[12px] text-faint">
           <span className="shrink-0">Show a machine's bed</span>
           <select
-            className="h-7 min-w-0 rounded border border-rule bg-sheet px-1 text-ink"
+            className="h-7 min-w-0 rounded border border-faint bg-sheet px-1 text-ink"
             value={bed}
             onChange={(event) => setBed(event.target.value)}
           >

@@ -168,7 +168,7 @@ function FromDrawing({ take, onTrace }: FromDrawingProps) {
         <label className="flex items-center gap-1.5 text-[12px] text-faint">
           unit
           <select
-            className="h-7 rounded border border-rule bg-sheet px-1 text-ink"
+            className="h-7 rounded border border-faint bg-sheet px-1 text-ink"
             value={unit}
             onChange={(event) => setUnit(event.target.value as typeof unit)}
           >

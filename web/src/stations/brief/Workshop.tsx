@@ -90,7 +90,7 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
       <input
         type="color"
         aria-label={`${what}, colour`}
-        className="h-8 w-[30px] rounded border border-rule bg-sheet"
+        className="h-8 w-[30px] rounded border border-faint bg-sheet"
         value={sheet.colour}
         onChange={(event) => set({ colour: event.target.value.toUpperCase() })}
       />
@@ -122,6 +122,7 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
 function Supplies({ view, send }: Props) {
   const { supplies } = view.design.workshop;
   const boards = view.design.controllers;
+  const trade = useTrade();
   return (
     <section aria-label="Supplies and boards" className="mt-5">
       <p className="flex flex-wrap items-center justify-between gap-1.5">

@@ -44,7 +44,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       <td className="px-3 py-1">
         <select
           aria-label={`Pin of ${row.function}, ${row.terminal}`}
-          className="num h-6 rounded border border-rule bg-sheet px-1"
+          className="num h-6 rounded border border-faint bg-sheet px-1"
           value={row.pin ? `${row.controller} ${row.pin}` : ""}
           onChange={(event) => choose(event.target.value)}
         >
