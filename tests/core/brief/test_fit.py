@@ -15,7 +15,7 @@ from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import kinds, sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.command import Command
+from wingboard.core.changes.command import BATCH, Command
 from wingboard.core.changes.commands.brief import MeasureOpening, SetBrief, SetSeat, SplitOpening
 from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.modules import AddModule, EditModule
@@ -349,3 +349,35 @@ def test_the_seam_between_two_modules_is_one_gap_and_plates_that_reach_over_coun
     assert all(f.needed and f.needed.value == 0.3 for f in findings)
     for finding in findings:
         assert found(settled(design, finding), "brief.modules-overlap") == []
+
+
+def test_a_module_too_large_for_the_bed_is_split_and_everything_goes_with_its_piece() -> None:
+    text = {"do": "add_graphic", "id": "t", "module": "plate", "kind": "text", "text": "RIGHT", "x": 170, "y": 100}
+    bed = {"do": "add_machine", "name": "Laser", "kind": "laser", "bed_width": 150, "bed_height": 140}
+    start = plate(("button-22", 40, 60), ("button-22", 160, 60))
+    design = apply(start, BATCH.validate_python([text, bed]), catalogue())
+    (finding,) = found(design, "brief.bed-too-small")
+    after = settled(design, finding)
+    assert found(after, "brief.bed-too-small") == []
+    left, right = after.modules
+    assert (left.name, right.name) == ("Plate 1", "Plate 2")
+    before, now = Resolved(design), Resolved(after)
+    wide = [m.size[0] for m in now.modules.values()]
+    assert wide == pytest.approx([(200 - 0.4) / 2] * 2, abs=0.01)
+    assert right.x - left.x == pytest.approx(wide[0] + 0.4, abs=0.01)
+    assert [f.place.module for f in after.functions if f.place] == [left.id, right.id]
+    for a, b in zip(before.placed, now.placed, strict=True):  # nothing moves in the opening
+        assert now.panel.point(b) == pytest.approx(before.panel.point(a), abs=0.01)
+    assert after.graphics[0].module == right.id
+    assert after.graphics[0].x == pytest.approx(170 - wide[0] - 0.4, abs=0.01)
+
+
+@pytest.mark.parametrize("margin", [200, 150])
+def test_a_machine_whose_margins_leave_no_bed_is_refused_with_the_figures(margin: float) -> None:
+    bed = {"do": "add_machine", "name": "Laser", "kind": "laser", "bed_width": 300, "bed_height": 600}
+    with pytest.raises(NotPossible, match="leaves nothing to cut on"):
+        apply(plate(), BATCH.validate_python([{**bed, "margin": margin}]), catalogue())
+    there = apply(plate(), BATCH.validate_python([{**bed, "id": "laser-1"}]), catalogue())
+    edit = {"do": "edit_machine", "machine": "laser-1", "margin": margin}
+    with pytest.raises(NotPossible, match="leaves nothing to cut on"):
+        apply(there, BATCH.validate_python([edit]), catalogue())

@@ -310,6 +310,17 @@ LIMITS = [
     Limit("brief.gap-tight", lambda v: made(plate(), {"do": "set_brief", "process": "hand", "gap": v}), 0.3, False),
     # A bed of so much less 5 mm on either side, against 200 mm.
     Limit("brief.bed-too-small", lambda v: made(plate(), machine(bed_width=210 - v, bed_height=140)), 0, True),
+    # A sheet of 300 mm against a bed that is so much less, lying the better way.
+    Limit(
+        "brief.sheet-on-bed",
+        lambda v: made(
+            plate(),
+            machine(bed_width=400, bed_height=300 - v),
+            {"do": "add_stock", "material": "acrylic", "thickness": 3, "width": 300, "height": 390},
+        ),
+        0,
+        True,
+    ),
     Limit(
         "brief.too-thick",
         lambda v: made(plate(), machine(depth=3), {"do": "edit_layer", "layer": "face", "thickness": v}),

@@ -42,7 +42,7 @@ Command = Annotated[
     | pictures.TraceCircle | pictures.AssignCircle | pictures.RemoveCircle
     | modules.AddModule | modules.EditModule | modules.ResizeModule | modules.SetFixings | modules.RemoveFixings
     | modules.AddScrew | modules.EditScrew | modules.RemoveScrew
-    | modules.RemoveModule
+    | modules.RemoveModule | modules.SplitModule
     | layers.SetSchool | layers.EditLayer | layers.AddFeature | layers.RemoveFeature
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

@@ -49,3 +49,25 @@ def _module(ident: str, name: str, room: Loop, x0: float, x1: float) -> Module:
         shape = RectOutline(width=round(right - left, 3), height=round(high - low, 3), radius=CORNER)
         return Module(id=ident, name=name, outline=shape, x=round(left, 3), y=round(low, 3))
     return Module(id=ident, name=name, outline=path_of(moved(piece, -left, -low)), x=round(left, 3), y=round(low, 3))
+
+
+def split_module(module: Module, pieces: int, seam: float, taken: set[str]) -> tuple[Module, ...]:
+    """A module as pieces of equal width with seams between; each keeps its layers, screws and tolerance.
+
+    :param taken: ids of modules there are; the first piece keeps the module's own.
+    :raises NotPossible: a piece would be too narrow, or the outline cannot be cut there.
+    """
+    loop = module.outline.loop()
+    x0, _, x1, _ = area_of(loop).bounds
+    width = (x1 - x0 - seam * (pieces - 1)) / pieces
+    if width < 5:
+        raise NotPossible("That leaves a module narrower than 5 mm", "pieces")
+    made, ids = [], set(taken)
+    for n in range(pieces):
+        left = x0 + n * (width + seam)
+        piece = _module(module.id, f"{module.name[:110]} {n + 1}", loop, left, left + width)
+        ident = module.id if n == 0 else next(i for k in range(1, 999) if (i := f"module-{k}") not in ids)
+        ids.add(ident)
+        where = {"id": ident, "x": round(module.x + piece.x, 3), "y": round(module.y + piece.y, 3)}
+        made.append(module.model_copy(update={**where, "name": piece.name, "outline": piece.outline}))
+    return tuple(made)

@@ -67,6 +67,7 @@ _VERBS = {
     "add_module": "Add a module",
     "edit_module": "Change a module",
     "resize_module": "Resize a module",
+    "split_module": "Split a module",
     "set_fixings": "Change the screws of a module",
     "add_screw": "Add a screw",
     "edit_screw": "Move a screw",

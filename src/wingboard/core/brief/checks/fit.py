@@ -9,12 +9,13 @@ from wingboard.core.brief.chain import chain
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of, size_of, too_large
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.brief import SetBrief
-from wingboard.core.changes.commands.modules import ResizeModule
+from wingboard.core.changes.commands.modules import ResizeModule, SplitModule
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit, source_of
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.materials import materials
 from wingboard.core.record.space import lean
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -131,7 +132,7 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="Larger than every bed",
     measures="a module's larger side, against the beds less their margins",
     source=BED,
-    reads=("brief", "modules", "stack", "workshop", "limits"),
+    fixes="splits the module where that is enough",
 )
 def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules that no machine of the workshop takes in one piece."""
@@ -154,7 +155,51 @@ def _over_the_bed(rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
         measured=Measure(value=best.short, unit="mm over"),
         needed=Measure(value=0, unit="mm over"),
         most=True,
+        fix=lambda: _in_pieces(module, best),
     )
+
+
+SEAM = 0.4
+"""Between two pieces of a module that was split (mm, common practice: a kerf and a finger nail)."""
+
+
+def _in_pieces(module: ResolvedModule, best: BedFit) -> Fix | None:
+    """The fewest pieces side by side that the machine takes; None where that does not help."""
+    width, height = module.size
+    for pieces in range(2, 9):
+        if bed_fit((width - SEAM * (pieces - 1)) / pieces, height, best.machine).whole:
+            command = SplitModule(module=module.module.id, pieces=pieces, seam=SEAM)
+            return Fix(label=f"Split {module.module.name} into {pieces}", commands=(command,))
+    return None
+
+
+@check(
+    "brief.sheet-on-bed",
+    severity="note",
+    title="A sheet larger than the beds",
+    measures="sheets in stock, against the beds of the machines",
+    source=BED,
+    reads=("brief", "modules", "stack", "workshop", "limits"),
+)
+def sheet_on_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Sheets that lie on no machine's bed before they are sawn."""
+    machines = [m for m in r.design.workshop.machines if m.kind != "hand"]
+    for sheet in r.design.workshop.stock if machines else ():
+        over = min(_over(sheet.width, sheet.height, m.bed_width, m.bed_height) for m in machines)
+        if over > VISIBLE:
+            what = f"{sheet.thickness:g} mm {materials()[sheet.material].name.lower()}"
+            yield rule.finding(
+                sheet.id,
+                detail=f"{sheet.width:g} × {sheet.height:g} mm of {what}: saw it to size first",
+                measured=Measure(value=over, unit="mm over"),
+                needed=Measure(value=0, unit="mm over"),
+                most=True,
+            )
+
+
+def _over(width: float, height: float, bed_width: float, bed_height: float) -> float:
+    """How much (mm) a sheet is over a bed the way it lies better."""
+    return min(max(w - bed_width, h - bed_height) for w, h in ((width, height), (height, width)))
 
 
 @check(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -42,6 +42,15 @@ class ResizeModule(Saying):
     module: Ident
     width: Size | None = None
     height: Size | None = None
+
+
+class SplitModule(Saying):
+    """Cut a module into pieces of equal width, side by side; what is on it goes with the piece under it."""
+
+    do: Literal["split_module"] = "split_module"
+    module: Ident
+    pieces: Annotated[int, Field(ge=2, le=8)] = 2
+    seam: Length = Field(0.4, description="Between two neighbours")
 
 
 class SetFixings(Saying):

@@ -12,6 +12,7 @@ from wingboard.core.changes.commands.modules import (
     RemoveScrew,
     ResizeModule,
     SetFixings,
+    SplitModule,
 )
 from wingboard.core.changes.handlers.layers import with_known_features
 from wingboard.core.changes.handlers.steps import (
@@ -26,8 +27,10 @@ from wingboard.core.changes.handlers.steps import (
     with_changes,
     with_functions,
 )
+from wingboard.core.changes.splitting import split_module
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Function
 from wingboard.core.record.modules import Fixings, Module, ScrewAt
 from wingboard.core.record.outlines import resized
 
@@ -48,6 +51,42 @@ def with_module(design: Design, changed: Module) -> Design:
 def handle_edit_module(command: EditModule, design: Design, catalogue: Catalogue) -> Design:
     module = find_module(design, command.module)
     return with_module(design, edited(module, changes_in(command, "module")))
+
+
+@carry_out.register
+def handle_split_module(command: SplitModule, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    pieces = split_module(module, command.pieces, command.seam, {m.id for m in design.modules})
+    at = [m.id for m in design.modules].index(module.id)
+    x0, _, x1, _ = area_of(pieces[0].outline.loop()).bounds
+    wide = x1 - x0
+    modules = (*design.modules[:at], *pieces, *design.modules[at + 1 :])
+
+    def under(x: float) -> Module:
+        """The piece that a place of the module comes onto."""
+        return min(pieces, key=lambda p: abs(p.x - module.x + wide / 2 - x))
+
+    moved = {}
+    for f in design.functions:
+        if f.place and f.place.module == module.id:
+            piece = under(f.place.x)
+            shifted = {"module": piece.id, "x": f.place.x - (piece.x - module.x), "y": f.place.y - (piece.y - module.y)}
+            moved[f.id] = f.model_copy(update={"place": f.place.model_copy(update=shifted)})
+    graphics = []
+    for g in design.graphics:
+        if g.module == module.id:
+            first = next((moved[i].place for i in g.functions if i in moved), None)
+            piece = next((p for p in pieces if first and p.id == first.module), None) or under(g.x)
+            stay = tuple(i for i in g.functions if i not in moved or _on(moved[i], piece))
+            at_piece = {"x": g.x - (piece.x - module.x), "y": g.y - (0 if stay else piece.y - module.y)}
+            g = g.model_copy(update={"module": piece.id, "functions": stay, **at_piece})
+        graphics.append(g)
+    made = with_changes(with_functions(design, moved), modules=modules, graphics=tuple(graphics))
+    return with_known_features(made)
+
+
+def _on(function: Function, piece: Module) -> bool:
+    return function.place is not None and function.place.module == piece.id
 
 
 @carry_out.register
