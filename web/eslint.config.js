@@ -36,6 +36,10 @@ export default tseslint.config(
   reactHooks.configs.flat.recommended,
   {
     rules: {
+      "no-restricted-syntax": [
+        "error",
+        { selector: "Literal[value=/^#[0-9A-Fa-f]{3,8}$/]", message: "Colours are tokens of styles.css" },
+      ],
       "max-lines": ["error", { max: 300, skipBlankLines: true, skipComments: true }],
     },
   },

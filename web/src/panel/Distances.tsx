@@ -1,5 +1,6 @@
 /** Live distances: to the nearest neighbours and the edge; the one that is too short turns into a filled label. */
 import type { Surroundings } from "../api/types";
+import { Cased } from "../canvas/Cased";
 import { Tag } from "../canvas/Tag";
 import { shown } from "../ui/figures";
 
@@ -41,13 +42,7 @@ function Span({ from, to, text, short, scale, faint = false }: SpanProps) {
   const line = `M${from.x} ${from.y}L${to.x} ${to.y}`;
   return (
     <g>
-      <path d={line} stroke="var(--casing)" strokeWidth={3.4 * s} />
-      <path
-        d={line}
-        stroke={colour}
-        strokeWidth={1.4 * s}
-        strokeDasharray={short ? undefined : `${3 * s} ${2 * s}`}
-      />
+      <Cased d={line} scale={scale} colour={colour} {...(short ? {} : { dashes: [3, 2] })} />
       <circle cx={from.x} cy={from.y} r={2 * s} fill={colour} />
       <circle cx={to.x} cy={to.y} r={2 * s} fill={colour} />
       <Tag

@@ -46,7 +46,16 @@ const hiddenDigits = (fn: Fn, part: Part): number =>
 /** A pin: it is locked where it is. */
 function Pin({ part }: { part: Part }) {
   const { width, height } = reach(part.cover);
-  return <circle cx={width / 2} cy={height / 2} r={1.6} fill="#F4D58A" stroke="#1E262B" strokeWidth={0.4} />;
+  return (
+    <circle
+      cx={width / 2}
+      cy={height / 2}
+      r={1.6}
+      fill="var(--pin)"
+      stroke="var(--body-ink)"
+      strokeWidth={0.4}
+    />
+  );
 }
 
 /** A front with a text of its own in the place of the part's, and lenses in a colour of their own. */
@@ -109,7 +118,7 @@ export const PartOnPanel = memo(function PartOnPanel({
       {lettering && (
         <g fill={ink} fillRule="evenodd">
           {lettering.words.map((word, n) => (
-            <WordPath key={n} word={word} ink={lettering.inside ? "#15191B" : ink} />
+            <WordPath key={n} word={word} ink={lettering.inside ? "var(--lens-ink)" : ink} />
           ))}
           {lettering.marks && <path d={lettering.marks} stroke={ink} strokeWidth={0.6} fill="none" />}
         </g>

@@ -8,12 +8,17 @@ const SIZE = { ink: "var(--ink)", ground: "var(--desk)" };
 export function Plate({ module, colour }: { module: ModuleView; colour: string }) {
   return (
     <g>
-      <path d={module.path} transform="translate(1.2 -1.6)" fill="#000" opacity={0.16} />
-      <path d={module.path} fill={colour} stroke="#000" strokeOpacity={0.5} strokeWidth={0.3} />
+      <path d={module.path} transform="translate(1.2 -1.6)" fill="var(--shadow)" opacity={0.16} />
+      <path d={module.path} fill={colour} stroke="var(--shadow)" strokeOpacity={0.5} strokeWidth={0.3} />
       {module.fixings.map((f) => (
         <g key={f.name} transform={`translate(${f.x} ${f.y})`}>
-          <circle r={f.head / 2} fill="#9AA2A6" stroke="#5E676B" strokeWidth={0.4} />
-          <path d="M-1.5 0H1.5M0 -1.5V1.5" stroke="#40494D" strokeWidth={0.5} transform="rotate(35)" />
+          <circle r={f.head / 2} fill="var(--metal)" stroke="var(--metal-edge)" strokeWidth={0.4} />
+          <path
+            d="M-1.5 0H1.5M0 -1.5V1.5"
+            stroke="var(--metal-dark)"
+            strokeWidth={0.5}
+            transform="rotate(35)"
+          />
         </g>
       ))}
     </g>
@@ -39,9 +44,12 @@ export function Dimensions({ module, scale }: { module: ModuleView; scale: numbe
   );
 }
 
+const linear = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
+/** The luminance on which both inks read alike. */
+const EVEN = 0.193;
+
 /** The ink that reads on a plate of that colour. */
 export function inkOn(colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16) / 255);
-  const light = 0.2126 * (r ?? 0) + 0.7152 * (g ?? 0) + 0.0722 * (b ?? 0);
-  return light > 0.45 ? "#1E262B" : "#EDE9DD";
+  const [r = 0, g = 0, b = 0] = [1, 3, 5].map((at) => linear(parseInt(colour.slice(at, at + 2), 16) / 255));
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b > EVEN ? "var(--ink-dark)" : "var(--ink-light)";
 }

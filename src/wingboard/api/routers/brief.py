@@ -21,7 +21,7 @@ from wingboard.api.routers.common import (
     file_of,
 )
 from wingboard.api.views import DesignView, changed_view
-from wingboard.core.brief.beds import bed_fit
+from wingboard.core.brief.beds import BedFit, bed_fit, usable
 from wingboard.core.brief.cells import Cell, Column, command_for_line, commands_for_cells
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.listing import COLUMNS, listing_rows
@@ -39,6 +39,7 @@ from wingboard.core.record.materials import materials
 from wingboard.core.record.outlines import PathOutline, path_of
 from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 from wingboard.services.desk import Desk, Kept
 from wingboard.services.reading import listing_from, outlines_from
 
@@ -132,6 +133,11 @@ class BedView(BaseModel):
     machine: str
     turn: int
     pieces: int
+    width: float = Field(description="Of the module as it lies (mm)")
+    height: float
+    usable_width: float = Field(description="Of the bed, less its margins (mm)")
+    usable_height: float
+    over: float = Field(description="How much too long it is (mm); 0 when it fits")
 
 
 class StageView(BaseModel):
@@ -234,7 +240,23 @@ def _chain(r: Resolved) -> ChainView | None:
 
 def _beds(r: Resolved) -> list[BedView]:
     fits = [(p, bed_fit(*p.size, m)) for p in r.modules.values() for m in r.design.workshop.machines]
-    return [BedView(module=p.module.id, machine=f.machine.id, turn=f.turn, pieces=f.pieces) for p, f in fits]
+    return [_bed(p, f) for p, f in fits]
+
+
+def _bed(module: ResolvedModule, fit: BedFit) -> BedView:
+    width, height = module.size if fit.turn == 0 else module.size[::-1]
+    usable_width, usable_height = usable(fit.machine)
+    return BedView(
+        module=module.module.id,
+        machine=fit.machine.id,
+        turn=fit.turn,
+        pieces=fit.pieces,
+        width=width,
+        height=height,
+        usable_width=usable_width,
+        usable_height=usable_height,
+        over=max(0.0, fit.short),
+    )
 
 
 def _estimate(r: Resolved) -> EstimateView:

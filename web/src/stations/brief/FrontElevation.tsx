@@ -1,33 +1,76 @@
-/** Opening, modules, what is in the way, and the beds of the machines laid over it, at true proportions. */
-import { useState } from "react";
-import type { DesignView, KeepOut, ModuleView } from "../../api/types";
+/** Opening, modules, what is in the way, and a machine's bed over them, at true proportions; dragged and typed here. */
+import { useRef, useState } from "react";
+import { resizeOpening } from "../../api/commands";
+import type { DesignView } from "../../api/types";
 import { useChanges } from "../../app/design";
-import { useDragMm } from "../../canvas/useDragMm";
+import { type PointPx, toPx } from "../../canvas/camera";
+import { Canvas } from "../../canvas/Canvas";
+import { Dim } from "../../canvas/Dim";
+import { useCamera } from "../../canvas/useCamera";
 import { shown } from "../../ui/figures";
+import { below, BoxPiece, Dims, Handles, ModulePiece, ofKeepOut, ofModule } from "./pieces";
 
 export function FrontElevation({ view }: { view: DesignView }) {
+  const { send } = useChanges(view.id);
+  const frame = useRef<HTMLDivElement>(null);
   const [bed, setBed] = useState("");
+  const [chosen, setChosen] = useState<string | null>(null);
   const { opening_width: width, opening_height: height } = view;
-  const pad = width * 0.05 + 6;
-  const s = width / 340;
+  const { brief } = view.design;
+  const camera = useCamera(frame, { x: 0, y: 0, width, height }, { name: `front ${view.id}`, room: 34 });
+  const v = camera.viewport;
   const machine = view.design.workshop.machines.find((m) => m.id === bed);
-  const { widths } = view.design.brief;
-  const figure =
-    widths.length > 0
-      ? `${shown(Math.min(...widths))} least of ${widths.map((w) => shown(w)).join(" ")}`
-      : `${shown(width)} × ${shown(height)}`;
+  const pieces = [...view.modules.map(ofModule), ...brief.keepouts.map(ofKeepOut)];
+  const piece = pieces.find((p) => p.id === chosen);
+  const s = 1 / v.scale;
   return (
     <>
-      <svg
-        className="mt-2 max-h-56 w-full touch-none"
-        viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad + 26 * s}`}
-        role="group"
-        aria-label={`Opening ${shown(width)} by ${shown(height)} mm with ${view.modules.length} modules`}
-      >
-        <g transform={`translate(0 ${height}) scale(1 -1)`}>
+      <div className="mt-2 flex h-56 min-[1500px]:h-80">
+        <Canvas
+          camera={camera}
+          frame={frame}
+          drawing={{
+            role: "group",
+            "aria-label": `Opening ${shown(width)} by ${shown(height)} mm with ${view.modules.length} modules`,
+            onPointerDown: () => setChosen(null),
+          }}
+          over={
+            <>
+              {brief.opening.kind === "path" ? (
+                <Sizes view={view} at={toPx(v, width / 2, 0)} />
+              ) : (
+                <>
+                  <Dim
+                    at={below(toPx(v, width / 2, 0), 16)}
+                    label="Opening, width"
+                    value={brief.opening.width}
+                    least={5}
+                    onCommit={(mm) => void send([resizeOpening({ width: mm })])}
+                  />
+                  <Dim
+                    at={toPx(v, -26 * s, height / 2)}
+                    label="Opening, height"
+                    value={brief.opening.height}
+                    least={5}
+                    className="-rotate-90"
+                    onCommit={(mm) => void send([resizeOpening({ height: mm })])}
+                  />
+                </>
+              )}
+              {piece && <Dims piece={piece} at={(x, y) => toPx(v, x, y)} send={(c) => void send([c])} />}
+            </>
+          }
+        >
           <path d={view.opening} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.4 * s} />
           {view.modules.map((module) => (
-            <Module key={module.id} module={module} view={view} s={s} />
+            <ModulePiece
+              key={module.id}
+              module={module}
+              view={view}
+              s={s}
+              chosen={chosen === module.id}
+              onChoose={setChosen}
+            />
           ))}
           {machine &&
             view.modules.map((module) => (
@@ -38,39 +81,27 @@ export function FrontElevation({ view }: { view: DesignView }) {
                 width={machine.bed_width - 2 * machine.margin}
                 height={machine.bed_height - 2 * machine.margin}
                 fill="none"
-                stroke="#D9542B"
-                strokeWidth={1.2 * s}
+                stroke="var(--bed)"
+                strokeWidth={1.4 * s}
                 strokeDasharray={`${6 * s} ${3 * s}`}
                 pointerEvents="none"
               />
             ))}
-          {view.design.brief.keepouts.map((box) => (
-            <Box key={box.id} box={box} view={view} s={s} />
+          {brief.keepouts.map((box) => (
+            <BoxPiece
+              key={box.id}
+              box={box}
+              view={view}
+              s={s}
+              chosen={chosen === box.id}
+              onChoose={setChosen}
+            />
           ))}
-        </g>
-        <g fontFamily="var(--font-sans)" fontSize={12 * s} textAnchor="middle" pointerEvents="none">
-          {view.modules.map((module) => (
-            <text
-              key={module.id}
-              x={module.x + module.width / 2}
-              y={height - module.y - module.height * 0.72}
-              fill="#EDE9DD"
-            >
-              {module.name.length > 18 ? `${module.name.slice(0, 17)}…` : module.name}
-            </text>
-          ))}
-          <path
-            d={`M0 ${height + 14 * s}H${width}M0 ${height + 9 * s}v${10 * s}M${width} ${height + 9 * s}v${10 * s}`}
-            stroke="var(--faint)"
-            strokeWidth={s}
-          />
-          <text x={width / 2} y={height + 29 * s} fontFamily="var(--font-mono)" fill="var(--ink)">
-            {figure}
-          </text>
-        </g>
-      </svg>
+          {piece && <Handles piece={piece} view={view} s={s} />}
+        </Canvas>
+      </div>
       {view.design.workshop.machines.length > 0 && (
-        <label className="flex items-center gap-2 text-[12px] text-faint">
+        <label className="mt-1 flex items-center gap-2 text-[12px] text-faint">
           <span className="shrink-0">Show a machine's bed</span>
           <select
             className="h-7 min-w-0 rounded border border-faint bg-sheet px-1 text-ink"
@@ -90,72 +121,16 @@ export function FrontElevation({ view }: { view: DesignView }) {
   );
 }
 
-const rounded = (value: number) => Math.round(value * 100) / 100;
-
-function Module({ module, view, s }: { module: ModuleView; view: DesignView; s: number }) {
-  const { send } = useChanges(view.id);
-  const { shift, grip } = useDragMm(({ dx, dy }) => {
-    const at = { x: rounded(module.x + dx), y: rounded(module.y + dy) };
-    return send([{ do: "edit_module", module: module.id, ...at }]);
-  });
-  const at = { x: module.x + (shift?.dx ?? 0), y: module.y + (shift?.dy ?? 0) };
+/** The size of a drawn opening; where it was measured, the least counts. */
+function Sizes({ view, at }: { view: DesignView; at: PointPx }) {
+  const { widths } = view.design.brief;
+  const figure =
+    widths.length > 0
+      ? `${shown(Math.min(...widths))} least of ${widths.map((w) => shown(w)).join(" ")}`
+      : `${shown(view.opening_width)} × ${shown(view.opening_height)}`;
   return (
-    <g transform={`translate(${at.x} ${at.y})`}>
-      <path
-        d={module.path}
-        fill="#2D3639"
-        stroke={shift ? "var(--petrol)" : "none"}
-        strokeWidth={2 * s}
-        role="button"
-        tabIndex={0}
-        aria-label={`${module.name}, x ${shown(at.x)}, y ${shown(at.y)}: arrow keys move it`}
-        className="cursor-move"
-        {...grip}
-      />
-    </g>
-  );
-}
-
-function Box({ box, view, s }: { box: KeepOut; view: DesignView; s: number }) {
-  const { send } = useChanges(view.id);
-  const { shift, grip } = useDragMm(({ dx, dy }) => {
-    const at = { x: rounded(box.x + dx), y: rounded(box.y + dy) };
-    return send([{ do: "edit_keepout", keepout: box.id, ...at }]);
-  });
-  const x = box.x + (shift?.dx ?? 0);
-  const y = box.y + (shift?.dy ?? 0);
-  const colour = box.side === "front" ? "#D9542B" : "#E0B050";
-  return (
-    <g>
-      <rect
-        x={x}
-        y={y}
-        width={box.width}
-        height={box.height}
-        fill={colour}
-        fillOpacity={0.35}
-        stroke={colour}
-        strokeWidth={s}
-        strokeDasharray={`${4 * s} ${2.5 * s}`}
-        role="button"
-        tabIndex={0}
-        aria-label={`${box.name}, x ${shown(x)}, y ${shown(y)}: arrow keys move it`}
-        className="cursor-move"
-        {...grip}
-      />
-      <text
-        transform={`translate(${x + box.width / 2} ${y + box.height / 2 - 4 * s}) scale(1 -1)`}
-        fontFamily="var(--font-sans)"
-        fontSize={11 * s}
-        textAnchor="middle"
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth={3 * s}
-        paintOrder="stroke"
-        pointerEvents="none"
-      >
-        {box.name} {box.side}, {shown(box.clear, 0)} free
-      </text>
-    </g>
+    <p className="num pointer-events-none absolute -translate-x-1/2" style={{ left: at.x, top: at.y + 8 }}>
+      {figure}
+    </p>
   );
 }

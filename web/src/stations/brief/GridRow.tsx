@@ -115,7 +115,7 @@ function Cell({ fn, column, stop, faint, tail, context }: CellProps) {
       onDoubleClick={() => editCell(context(), at, null)}
     >
       <span className={`truncate ${column === "name" ? "max-w-[75%] shrink-0" : ""}`} title={text}>
-        {text || <span className="opacity-70">{faint}</span>}
+        {text || <i>{faint}</i>}
       </span>
       {tail}
       {column === "name" && <Standing fn={fn} />}

@@ -76,7 +76,7 @@ export function KeepOuts({ view }: { view: DesignView }) {
             <Fragment key={key}>
               <div className="col-span-3">
                 <span className="block text-[11px] text-faint" aria-hidden="true">
-                  {key === "clear" ? "free" : key}
+                  {key === "clear" ? "free, mm" : key}
                 </span>
                 <LengthField
                   bare

@@ -4,6 +4,7 @@ import type { BriefView, Command, DesignView, Machine } from "../../api/types";
 import { PROCESS_NAMES, useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { FigureField, LengthField, TextField } from "../../ui/fields";
+import { Beds } from "./Beds";
 import { TakeAway } from "../../ui/TakeAway";
 
 type Process = Machine["kind"];
@@ -124,15 +125,8 @@ function MachineRow({
             />
           </span>
         )}
-        <ul className="num flex flex-1 flex-wrap justify-end gap-x-3 pb-1.5 text-[11px]">
-          {beds.map((b) => (
-            <li key={b.module} className={b.pieces === 1 ? "text-ok" : "text-judge"}>
-              {view.modules.find((p) => p.id === b.module)?.name}{" "}
-              {b.pieces === 1 ? `✓ ${b.turn}°` : b.pieces > 999 ? "no bed left" : `in ${b.pieces}`}
-            </li>
-          ))}
-        </ul>
       </div>
+      <Beds beds={beds} view={view} />
     </div>
   );
 }

@@ -1,6 +1,11 @@
-/** The panel from the side: eye, plate, bodies, what is behind, and the knees. The eye and the knee are dragged. */
+/** The panel from the side: eye, plate, bodies, what is behind, and the knees. Eye, knee and depth are dragged or typed. */
+import { useRef } from "react";
 import { type BriefChanges, setSeat } from "../../api/commands";
 import type { BriefView, Command, DesignView } from "../../api/types";
+import { type Extent, type PointPx, px, toPx } from "../../canvas/camera";
+import { Canvas } from "../../canvas/Canvas";
+import { Dim } from "../../canvas/Dim";
+import { useCamera } from "../../canvas/useCamera";
 import { useDragMm } from "../../canvas/useDragMm";
 import { shown } from "../../ui/figures";
 
@@ -9,6 +14,8 @@ type Brief = DesignView["design"]["brief"];
 type Point = Side["plate"][number];
 
 interface Props {
+  /** Names the design, for where one looked last. */
+  name: string;
   side: Side;
   brief: Brief;
   set: (changes: BriefChanges) => Promise<unknown>;
@@ -17,9 +24,8 @@ interface Props {
 
 const list = (points: readonly Point[]) => points.map((p) => `${p.x},${p.y}`).join(" ");
 
-export function SideElevation({ side, brief, set, send }: Props) {
-  const [low, high] = side.plate;
-  if (!low || !high) return null;
+/** Everything that is drawn, with room for what stands beside it. */
+function extentOf(side: Side): Extent {
   const knee = side.knees[1];
   const all = [
     ...side.plate,
@@ -33,22 +39,63 @@ export function SideElevation({ side, brief, set, send }: Props) {
         ]
       : []),
   ];
-  const x0 = Math.min(...all.map((p) => p.x)) - 60;
-  const y0 = Math.min(...all.map((p) => p.y)) - 40;
-  const y1 = Math.max(...all.map((p) => p.y)) + 40;
-  const reach = Math.max(...all.map((p) => p.x));
-  const words = 80; // pixels for the depth, which stands behind everything
-  const s = Math.max((reach - x0) / (340 - words), (y1 - y0) / 210);
-  const x1 = reach + words * s;
+  const xs = all.map((p) => p.x);
+  const ys = all.map((p) => p.y);
+  const x = Math.min(...xs);
+  const y = Math.min(...ys);
+  return { x, y, width: (Math.max(...xs) - x) * 1.25, height: Math.max(...ys) - y };
+}
+
+const beside = (at: PointPx, dx: number, dy: number): PointPx => ({ x: px(at.x + dx), y: px(at.y + dy) });
+
+export function SideElevation({ name, side, brief, set, send }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const camera = useCamera(frame, extentOf(side), { name: `side ${name}`, room: 18 });
+  const v = camera.viewport;
+  const s = 1 / v.scale;
+  const [low, high] = side.plate;
+  if (!low || !high) return null;
+  const knee = side.knees[1];
   const middle = { x: (low.x + high.x) / 2, y: (low.y + high.y) / 2 };
+  const back = side.back[1] ?? high;
   return (
-    <svg
-      className="mt-2 h-[210px] w-full touch-none"
-      viewBox={`${x0} ${-y1} ${x1 - x0} ${y1 - y0}`}
-      role="group"
-      aria-label="Side elevation"
-    >
-      <g transform="scale(1 -1)">
+    <div className="mt-2 flex h-52 min-[1500px]:h-72">
+      <Canvas
+        camera={camera}
+        frame={frame}
+        drawing={{ role: "group", "aria-label": "Side elevation" }}
+        over={
+          <>
+            <Dim
+              at={beside(toPx(v, back.x, back.y), 34, 0)}
+              label="Free depth"
+              value={brief.depth}
+              least={1}
+              after=" deep"
+              onCommit={(depth) => void set({ depth })}
+            />
+            {side.eye && brief.eye_distance != null && (
+              <Dim
+                at={beside(toPx(v, side.eye.x, side.eye.y), 46, 0)}
+                label="Eye distance to the middle"
+                value={brief.eye_distance}
+                least={50}
+                before="eye "
+                className="text-petrol!"
+                onCommit={(eye_distance) => void set({ eye_distance })}
+              />
+            )}
+            {side.clearance != null && knee && (
+              <p
+                className={`num pointer-events-none absolute ${side.clearance < (brief.seat?.clear ?? 0) ? "text-must" : "text-ok"}`}
+                style={{ left: toPx(v, knee.x - 330, 0).x, top: toPx(v, 0, knee.y + 70).y - 16 }}
+              >
+                {shown(side.clearance)} mm to the knee
+              </p>
+            )}
+          </>
+        }
+      >
         {side.knees.length > 0 && <Knees side={side} brief={brief} send={send} />}
         <polyline
           points={list(side.back)}
@@ -61,7 +108,7 @@ export function SideElevation({ side, brief, set, send }: Props) {
           <polygon
             key={b.id}
             points={list(b.points)}
-            fill="#8C9499"
+            fill="var(--body)"
             stroke="var(--ink)"
             strokeWidth={0.4 * s}
           />
@@ -70,31 +117,16 @@ export function SideElevation({ side, brief, set, send }: Props) {
           <polygon
             key={b.id}
             points={list(b.points)}
-            fill="#E0B050"
+            fill="var(--bar)"
             fillOpacity={0.4}
-            stroke="#8A5A00"
+            stroke="var(--bar-edge)"
             strokeWidth={0.8 * s}
           />
         ))}
         <polyline points={list(side.plate)} stroke="var(--ink)" strokeWidth={4 * s} fill="none" />
         {side.eye && <Eye eye={side.eye} middle={middle} s={s} brief={brief} set={set} />}
-      </g>
-      <g fontFamily="var(--font-mono)" fontSize={11 * s} fill="var(--ink)">
-        <text x={(side.back[1]?.x ?? 0) + 6 * s} y={-(side.back[1]?.y ?? 0)}>
-          {shown(brief.depth, 0)} deep
-        </text>
-        {side.clearance != null && knee && (
-          <text
-            x={knee.x - 60}
-            y={-knee.y - 76}
-            textAnchor="end"
-            fill={side.clearance < (brief.seat?.clear ?? 0) ? "var(--must)" : "var(--ok)"}
-          >
-            {shown(side.clearance, 0)} to the knee
-          </text>
-        )}
-      </g>
-    </svg>
+      </Canvas>
+    </div>
   );
 }
 
@@ -123,28 +155,19 @@ function Eye({ eye, middle, s, brief, set }: EyeProps) {
       <circle
         cx={at.x}
         cy={at.y}
-        r={5 * s}
+        r={6 * s}
         fill="var(--petrol)"
         role="button"
         tabIndex={0}
-        aria-label={`Eye, ${shown(brief.eye_distance ?? 0, 0)} mm away: arrow keys move it`}
+        aria-label={`Eye, ${shown(brief.eye_distance ?? 0)} mm away: arrow keys move it`}
         className="cursor-move"
         {...grip}
       />
-      <text
-        transform={`translate(${at.x + 10 * s} ${at.y}) scale(1 -1)`}
-        fontFamily="var(--font-sans)"
-        fontSize={11 * s}
-        fill="var(--petrol)"
-        pointerEvents="none"
-      >
-        eye, {shown(Math.hypot(at.x - middle.x, at.y - middle.y), 0)} mm
-      </text>
     </g>
   );
 }
 
-function Knees({ side, brief, send }: Omit<Props, "set">) {
+function Knees({ side, brief, send }: Pick<Props, "side" | "brief" | "send">) {
   const { shift, grip } = useDragMm(({ dx, dy }) => {
     if (!brief.seat) return undefined;
     const { seat } = brief;

@@ -28,9 +28,9 @@ export function Space() {
       <h2 className="text-[13px]">The space, from the front</h2>
       <FrontElevation view={view} />
       <h2 className="mt-4 text-[13px]">From the side</h2>
-      <div className="min-h-[218px]">
+      <div className="min-h-52">
         {follows.data && (
-          <SideElevation side={follows.data.side} brief={brief} set={change} send={carryOut} />
+          <SideElevation name={view.id} side={follows.data.side} brief={brief} set={change} send={carryOut} />
         )}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-2.5">

@@ -28,15 +28,15 @@ export function BehindView({
   return (
     <g aria-label={`${module.name} from behind`}>
       <g transform={`translate(${module.width} 0) scale(-1 1)`}>
-        <path d={module.path} fill={module.back_colour} stroke="#8C8674" strokeWidth={s} />
+        <path d={module.path} fill={module.back_colour} stroke="var(--body-edge)" strokeWidth={s} />
         {module.fixings.map((f) => (
           <circle
             key={f.name}
             cx={f.x}
             cy={f.y}
             r={f.head / 2}
-            fill="#A9B0B3"
-            stroke="#5E676B"
+            fill="var(--metal)"
+            stroke="var(--metal-edge)"
             strokeWidth={s}
           />
         ))}
@@ -46,15 +46,15 @@ export function BehindView({
               <path
                 d={b.cable}
                 fill="none"
-                stroke="#3E474B"
+                stroke="var(--body-edge)"
                 strokeWidth={s}
                 strokeDasharray={`${4 * s} ${3 * s}`}
               />
             )}
             <path
               d={b.path}
-              fill={b.short ? "#E7A29C" : "#AEB5B9"}
-              stroke={b.short ? "#B3261E" : "#3E474B"}
+              fill={b.short ? "var(--body-short)" : "var(--body-light)"}
+              stroke={b.short ? "var(--on-must)" : "var(--body-edge)"}
               strokeWidth={1.2 * s}
             />
           </g>
@@ -67,9 +67,9 @@ export function BehindView({
             clipPath={`url(#back-${module.id})`}
             key={k.name}
             d={k.path}
-            fill="#E0B050"
+            fill="var(--bar)"
             fillOpacity={0.35}
-            stroke="#8A5A00"
+            stroke="var(--bar-edge)"
             strokeWidth={1.2 * s}
             strokeDasharray={`${6 * s} ${4 * s}`}
           />
@@ -88,7 +88,7 @@ export function BehindView({
               y={12 * n + 3 - 6 * all.length}
               fontFamily="var(--font-sans)"
               fontSize={10.5}
-              fill="#1E262B"
+              fill="var(--body-ink)"
             >
               {line}
             </text>
@@ -98,7 +98,7 @@ export function BehindView({
             y={3 + 6 * fitted(b.name, b.width * scale).length}
             fontFamily="var(--font-mono)"
             fontSize={10.5}
-            fill={b.short ? "#8C1A13" : "#1E262B"}
+            fill={b.short ? "var(--on-must)" : "var(--body-ink)"}
           >
             {shown(b.depth, 0)}
           </text>

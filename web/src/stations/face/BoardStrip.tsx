@@ -33,6 +33,9 @@ function ArrangeTools({ here }: { here: readonly Fn[] }) {
   const { send } = useChanges(id);
   const selection = useSession((s) => s.selection);
   const chosen = here.filter((f) => selection.includes(f.id));
+  const view = useFace((s) => s.view);
+  if (chosen.length === 0 && (view === "webs" || view === "hands"))
+    return <Legend marks={view === "webs" ? WEBS : HANDS} />;
   if (chosen.length === 0)
     return (
       <p className="truncate text-[11px] text-faint">
@@ -92,6 +95,38 @@ function ArrangeTools({ here }: { here: readonly Fn[] }) {
         </Popover>
       )}
     </div>
+  );
+}
+
+type Marks = readonly (readonly [colour: string, dashes: string, words: string])[];
+
+const WEBS: Marks = [
+  ["var(--on-must)", "", "under half of what is needed"],
+  ["var(--on-judge)", "", "too little"],
+  ["var(--on-ok)", "3 3", "enough"],
+];
+const HANDS: Marks = [
+  ["var(--on-ok)", "", "what is touched"],
+  ["var(--on-judge)", "", "guards"],
+  ["var(--on-note)", "3 3", "room a finger needs"],
+  ["var(--on-reach)", "", "reach of the free hand"],
+  ["var(--on-sweep)", "", "a sweep"],
+];
+
+/** What the colours of a view mean. */
+function Legend({ marks }: { marks: Marks }) {
+  return (
+    <ul className="flex min-w-0 flex-wrap gap-x-3 overflow-hidden text-[11px]/[14px] text-faint">
+      {marks.map(([colour, dashes, words]) => (
+        <li key={words} className="flex items-center gap-1">
+          <svg width="18" height="8" aria-hidden="true">
+            <path d="M0 4H18" stroke="var(--casing)" strokeWidth="5" />
+            <path d="M0 4H18" stroke={colour} strokeWidth="3" strokeDasharray={dashes || undefined} />
+          </svg>
+          {words}
+        </li>
+      ))}
+    </ul>
   );
 }
 

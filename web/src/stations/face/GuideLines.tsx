@@ -1,4 +1,5 @@
 /** What caught a drag: a line to what it is in line with, and the distance between; equal gaps with their width. */
+import { Cased } from "../../canvas/Cased";
 import { Tag } from "../../canvas/Tag";
 import { shown } from "../../ui/figures";
 import type { Guide } from "./snap";
@@ -26,15 +27,6 @@ interface Props {
   scale: number;
 }
 
-function Cased({ d, scale }: { d: string; scale: number }) {
-  return (
-    <>
-      <path d={d} stroke="var(--casing)" strokeWidth={3.4 / scale} />
-      <path d={d} stroke="var(--guide)" strokeWidth={1.4 / scale} />
-    </>
-  );
-}
-
 /** From what it is in line with to what is dragged. */
 function Line({ guide, box, scale }: Props) {
   const upright = guide.axis === "x";
@@ -45,7 +37,11 @@ function Line({ guide, box, scale }: Props) {
   const middle = guide.low > high ? (guide.low + high) / 2 : (low + guide.high) / 2;
   return (
     <>
-      <Cased scale={scale} d={upright ? `M${guide.line} ${from}V${to}` : `M${from} ${guide.line}H${to}`} />
+      <Cased
+        colour="var(--guide)"
+        scale={scale}
+        d={upright ? `M${guide.line} ${from}V${to}` : `M${from} ${guide.line}H${to}`}
+      />
       {guide.kind !== "middle" && gap > 0 && (
         <Tag
           x={upright ? guide.line : middle}
@@ -69,6 +65,7 @@ function Gaps({ guide, box, scale }: Props) {
   return guide.gaps.map((at) => (
     <g key={at}>
       <Cased
+        colour="var(--guide)"
         scale={scale}
         d={
           level

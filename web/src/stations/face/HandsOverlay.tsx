@@ -1,5 +1,6 @@
 /** Hands: the room round what is touched, guards, what the free hand reaches, and the sweeps of procedures. */
 import type { ModuleView } from "../../api/types";
+import { Cased } from "../../canvas/Cased";
 import type { Views } from "./viewTypes";
 
 interface Props {
@@ -17,34 +18,28 @@ export function HandsOverlay({ views, module, scale }: Props) {
       </clipPath>
       <g clipPath={`url(#plate-${module.id})`}>
         {views.zones.map((z) => (
-          <circle
+          <Cased
             key={z.hand + z.name}
-            cx={z.x}
-            cy={z.y}
-            r={z.radius}
-            fill={z.name === "primary" ? "#4FB3BC" : "none"}
-            fillOpacity={0.12}
-            stroke="#4FB3BC"
-            strokeWidth={1.5 * s}
-            strokeDasharray={z.name === "primary" ? undefined : `${8 * s} ${5 * s}`}
+            d={`M${z.x - z.radius} ${z.y}a${z.radius} ${z.radius} 0 1 0 ${2 * z.radius} 0a${z.radius} ${z.radius} 0 1 0 ${-2 * z.radius} 0Z`}
+            scale={scale}
+            colour="var(--on-reach)"
+            width={1.5}
+            fill={z.name === "primary" ? "var(--on-reach)" : "none"}
+            fillOpacity={0.14}
+            {...(z.name === "primary" ? {} : { dashes: [8, 5] })}
           />
         ))}
       </g>
       {views.hands.map((h) => (
         <g key={h.function}>
-          <path
-            d={h.room}
-            stroke="#E6E1D6"
-            strokeOpacity={0.55}
-            strokeWidth={s}
-            strokeDasharray={`${3 * s} ${3 * s}`}
-          />
-          <path
+          <Cased d={h.room} scale={scale} colour="var(--on-note)" width={1} dashes={[3, 3]} />
+          <Cased
             d={h.touched}
-            fill={h.guard ? "#E0B050" : "#7FC093"}
-            fillOpacity={0.3}
-            stroke={h.guard ? "#E0B050" : "#7FC093"}
-            strokeWidth={s}
+            scale={scale}
+            colour={h.guard ? "var(--on-judge)" : "var(--on-ok)"}
+            width={1.2}
+            fill={h.guard ? "var(--on-judge)" : "var(--on-ok)"}
+            fillOpacity={0.35}
           />
         </g>
       ))}
@@ -63,24 +58,30 @@ function Sweep({ sweep, s }: { sweep: Views["sweeps"][number]; s: number }) {
         const broken = sweep.broken.includes(n);
         return (
           before && (
-            <path
+            <Cased
               key={step.function}
               d={`M${before.x} ${before.y}L${step.x} ${step.y}`}
-              stroke={broken ? "#FF8A80" : "#F4D58A"}
-              strokeWidth={2.4 * s}
-              strokeDasharray={broken ? `${2 * s} ${5 * s}` : undefined}
+              scale={1 / s}
+              colour={broken ? "var(--on-must)" : "var(--on-sweep)"}
+              width={2.4}
+              {...(broken ? { dashes: [2, 5] } : {})}
             />
           )
         );
       })}
       {sweep.steps.map((step, n) => (
         <g key={step.function} transform={`translate(${step.x} ${step.y})`}>
-          <circle r={8 * s} fill={step.odd ? "#FF8A80" : "#F4D58A"} />
+          <circle
+            r={8 * s}
+            stroke="var(--casing)"
+            strokeWidth={1.2 * s}
+            fill={step.odd ? "var(--on-must)" : "var(--on-sweep)"}
+          />
           {step.off != null && (
             <path
               d={`M${9 * s} 0L${20 * s} 0M${15 * s} ${4 * s}L${20 * s} 0L${15 * s} ${-4 * s}`}
               transform={`rotate(${step.off})`}
-              stroke={step.odd ? "#FF8A80" : "#F4D58A"}
+              stroke={step.odd ? "var(--on-must)" : "var(--on-sweep)"}
               strokeWidth={2 * s}
             />
           )}
@@ -90,7 +91,7 @@ function Sweep({ sweep, s }: { sweep: Views["sweeps"][number]; s: number }) {
             dominantBaseline="central"
             fontFamily="var(--font-mono)"
             fontSize={11}
-            fill="#1E262B"
+            fill="var(--casing)"
           >
             {n + 1}
           </text>

@@ -2,6 +2,7 @@
 import { useRef, useState } from "react";
 import { answered, api } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { Cased } from "../../canvas/Cased";
 import { Tag } from "../../canvas/Tag";
 import { shown } from "../../ui/figures";
 import type { PlateOnBoard } from "./plates";
@@ -75,8 +76,7 @@ export function Measure({ measured: { from, to, next }, scale }: { measured: Mea
     <g pointerEvents="none">
       {from && end && (
         <>
-          <path d={`M${from.x} ${from.y}L${end.x} ${end.y}`} stroke="var(--casing)" strokeWidth={3.5 * s} />
-          <path d={`M${from.x} ${from.y}L${end.x} ${end.y}`} stroke="var(--measure)" strokeWidth={1.5 * s} />
+          <Cased d={`M${from.x} ${from.y}L${end.x} ${end.y}`} scale={scale} colour="var(--measure)" />
         </>
       )}
       {[from, end].map(

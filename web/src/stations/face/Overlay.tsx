@@ -1,6 +1,7 @@
 /** What the views lay over the plate: hands, webs and the eye; and the panel from behind. */
 import type { ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
+import { Cased } from "../../canvas/Cased";
 import { Tag } from "../../canvas/Tag";
 import { shown } from "../../ui/figures";
 import { HandsOverlay } from "./HandsOverlay";
@@ -30,7 +31,6 @@ const WEB = {
 
 /** Bridges coloured by what they have to spare: each its figure, its shape tells the weight. */
 function WebsOverlay({ views, scale }: { views: Views; scale: number }) {
-  const s = 1 / scale;
   return (
     <g pointerEvents="none">
       {views.webs.map((w, n) => {
@@ -38,13 +38,12 @@ function WebsOverlay({ views, scale }: { views: Views; scale: number }) {
         const line = `M${w.x0} ${w.y0}L${w.x1} ${w.y1}`;
         return (
           <g key={n}>
-            <path d={line} stroke="var(--casing)" strokeWidth={(wide + 2) * s} strokeLinecap="round" />
-            <path
+            <Cased
               d={line}
-              stroke={colour}
-              strokeWidth={wide * s}
-              strokeLinecap="round"
-              strokeDasharray={dashes ? `${3 * s} ${3 * s}` : undefined}
+              scale={scale}
+              colour={colour}
+              width={wide}
+              {...(dashes ? { dashes: [3, 3] } : {})}
             />
             {w.near && (
               <Tag

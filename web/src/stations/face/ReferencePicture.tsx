@@ -51,8 +51,8 @@ function Traces({ viewport: v, holes }: { viewport: Viewport; holes: Views["refe
     <svg className="pointer-events-none absolute inset-0 z-10 size-full" aria-hidden="true">
       {holes.map((h) => (
         <g key={h.id} transform={`translate(${v.left + h.x * v.scale} ${v.top - h.y * v.scale})`}>
-          <circle r={(h.diameter / 2) * v.scale} fill="none" stroke="#D9542B" strokeWidth={1.6} />
-          <path d="M-5 0H5M0 -5V5" stroke="#D9542B" strokeWidth={1.2} />
+          <circle r={(h.diameter / 2) * v.scale} fill="none" stroke="var(--measure)" strokeWidth={1.6} />
+          <path d="M-5 0H5M0 -5V5" stroke="var(--measure)" strokeWidth={1.2} />
         </g>
       ))}
     </svg>
@@ -89,9 +89,9 @@ export function PicturePoints({ module, views, viewport, frame }: PickProps) {
         const at = through(screen, ...pair(turned(reference, p)));
         return (
           <g key={n} transform={`translate(${at.x} ${at.y})`}>
-            <circle r={6} fill="none" stroke="#D9542B" strokeWidth={2} />
-            <path d="M-10 0H-3M3 0H10M0 -10V-3M0 3V10" stroke="#D9542B" strokeWidth={1.4} />
-            <text x={9} y={-7} fontFamily="var(--font-mono)" fontSize={12} fill="#D9542B">
+            <circle r={6} fill="none" stroke="var(--measure)" strokeWidth={2} />
+            <path d="M-10 0H-3M3 0H10M0 -10V-3M0 3V10" stroke="var(--measure)" strokeWidth={1.4} />
+            <text x={9} y={-7} fontFamily="var(--font-mono)" fontSize={12} fill="var(--measure)">
               {n + 1}
             </text>
           </g>

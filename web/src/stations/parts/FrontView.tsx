@@ -43,7 +43,7 @@ export function FrontView({ part, used }: { part: Part; used: number | undefined
               y={-part.key.width / 2}
               width={part.key.length}
               height={part.key.width}
-              fill="#B3261E"
+              fill="var(--must)"
             />
           </g>
         )}

@@ -80,7 +80,7 @@ function Profile({ sheet: { side } }: { sheet: PartSheet }) {
           width={b.z1 - b.z0}
           height={b.y1 - b.y0}
           fill={SOLIDS[b.kind]}
-          stroke="#20272A"
+          stroke="var(--body-edge)"
           strokeWidth={0.5}
         />
       ))}

@@ -28,7 +28,7 @@ export function SideView({ side, freeDepth }: { side: Box[]; freeDepth: number }
           width={b.z1 - b.z0}
           height={b.y1 - b.y0}
           fill={b.colour ?? SOLIDS[b.kind] ?? "none"}
-          stroke={b.kind === "plug" ? "var(--faint)" : "#20272A"}
+          stroke={b.kind === "plug" ? "var(--faint)" : "var(--body-edge)"}
           strokeWidth={0.6 * s}
           strokeDasharray={b.kind === "plug" ? `${2 * s} ${1.5 * s}` : undefined}
         />
@@ -36,7 +36,7 @@ export function SideView({ side, freeDepth }: { side: Box[]; freeDepth: number }
       {freeDepth <= z1 && (
         <path
           d={`M${freeDepth} ${-high}V${-low}`}
-          stroke="#B3261E"
+          stroke="var(--must)"
           strokeWidth={s}
           strokeDasharray={`${3 * s} ${2 * s}`}
         />

@@ -6,7 +6,7 @@ import { useSession } from "../../app/session";
 
 const ROW = 18;
 const HEAD = 30;
-const COLOURS = ["#0B6B74", "#B3261E", "#8A5A00", "#2E6B3E", "#6A4A8C", "#4A5A63", "#B0567A", "#3A6EA5"];
+const COLOURS = Array.from({ length: 8 }, (_, n) => `var(--wire-${n + 1})`);
 
 interface Laid {
   left: Map<string, number>;

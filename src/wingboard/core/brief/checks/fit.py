@@ -184,17 +184,25 @@ def _in_pieces(module: ResolvedModule, best: BedFit) -> Fix | None:
 def sheet_on_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Sheets that lie on no machine's bed before they are sawn."""
     machines = [m for m in r.design.workshop.machines if m.kind != "hand"]
-    for sheet in r.design.workshop.stock if machines else ():
-        over = min(_over(sheet.width, sheet.height, m.bed_width, m.bed_height) for m in machines)
-        if over > VISIBLE:
-            what = f"{sheet.thickness:g} mm {materials()[sheet.material].name.lower()}"
-            yield rule.finding(
-                sheet.id,
-                detail=f"{sheet.width:g} × {sheet.height:g} mm of {what}: saw it to size first",
-                measured=Measure(value=over, unit="mm over"),
-                needed=Measure(value=0, unit="mm over"),
-                most=True,
-            )
+    if not machines:
+        return
+    over = {
+        s.id: min(_over(s.width, s.height, m.bed_width, m.bed_height) for m in machines)
+        for s in r.design.workshop.stock
+    }
+    large = [s for s in r.design.workshop.stock if over[s.id] > VISIBLE]
+    if large:
+        listed = ", ".join(
+            f"{s.width:g} × {s.height:g} mm of {s.thickness:g} mm {materials()[s.material].name.lower()}"
+            for s in large[:3]
+        )
+        yield rule.finding(
+            *(s.id for s in large[:20]),
+            detail=f"{listed}{' …' if len(large) > 3 else ''}: to be sawn to size first",
+            measured=Measure(value=max(over.values()), unit="mm over"),
+            needed=Measure(value=0, unit="mm over"),
+            most=True,
+        )
 
 
 def _over(width: float, height: float, bed_width: float, bed_height: float) -> float:
