@@ -88,13 +88,6 @@ def test_a_symbol_fills_its_square_with_sound_outlines(name: str, size: float) -
     assert picture.path.count("Z") == len(polygons)
 
 
-def test_the_page_offers_the_symbols_the_core_has() -> None:
-    from pathlib import Path
-
-    text = (Path(__file__).parents[3] / "web" / "src" / "stations" / "face" / "symbols.ts").read_text("utf-8")
-    assert [line.strip(' ",') for line in text.splitlines() if line.startswith('  "')] == list(SYMBOLS)
-
-
 def worded(part: str, legend: dict[str, Any], positions: tuple[str, ...] = (), style: Style | None = None) -> Any:
     """The lettering of one part with that legend."""
     commands = (

@@ -9,9 +9,10 @@ from building import PlacedAt, offered, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.arrange import LockItems
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.findings.finding import Fix
-from wingboard.core.overview.fixing import fix_of, harmless
+from wingboard.core.overview.fixing import fix_of, objection_to
 from wingboard.core.overview.memory import Memory
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
@@ -79,12 +80,45 @@ def test_what_would_harm_is_not_offered() -> None:
     def moving(ident: str, dx: float) -> Fix:
         return Fix(label="tried", commands=(MoveItems(functions=(ident,), dx=dx),))
 
-    assert harmless(r, finding, moving("f2", 15), Memory())
-    assert not harmless(r, finding, moving("f2", 3), Memory())  # not far enough
-    assert not harmless(r, finding, moving("f2", 50), Memory())  # into the rotary
-    assert not harmless(r, finding, moving("f2", 500), Memory())  # off the plate
-    assert not harmless(r, finding, moving("f9", 15), Memory())  # there is none
+    assert objection_to(r, finding, moving("f2", 15), Memory()) is None
+    assert objection_to(r, finding, moving("f2", 3), Memory())  # not far enough
+    assert objection_to(r, finding, moving("f2", 50), Memory())  # into the rotary
+    assert objection_to(r, finding, moving("f2", 500), Memory())  # off the plate
+    assert objection_to(r, finding, moving("f9", 15), Memory())  # there is none
     idle = Fix(label="tried", commands=(EditFunction(function="f1", name="Another"),))
-    assert not harmless(r, finding, idle, Memory())
+    assert objection_to(r, finding, idle, Memory())
     held = Resolved(apply(close, (LockItems(functions=("f2",)),), catalogue()))
-    assert not harmless(held, finding, moving("f2", 15), Memory())
+    assert objection_to(held, finding, moving("f2", 15), Memory())
+    # Why not is said with what would come of it.
+    assert "not be enough" in (objection_to(r, finding, moving("f2", 3), Memory()) or "")
+    assert "fingers too close" in (objection_to(r, finding, moving("f2", 50), Memory()) or "")
+    assert "locked" in (objection_to(held, finding, moving("f2", 15), Memory()) or "")
+
+
+def test_a_fix_keeps_the_row_and_one_that_cannot_be_says_why() -> None:
+    # Three on one line and a lamp under the second: the shortest way out is up, the way that keeps the row is along it.
+    row = plate(
+        ("toggle-large-on-off", 40, 60), ("toggle-large-on-off", 90, 60), ("toggle-large-on-off", 160, 60),
+        ("button-22", 98, 31),
+    )  # fmt: skip
+    for finding in review(Resolved(row)):
+        asked = fix_of(Resolved(row), finding.id)
+        for command in asked.fix.commands if asked and asked.fix else ():
+            if isinstance(command, MoveItems) and command.functions[0] in ("f1", "f2", "f3"):
+                assert command.dy == 0
+    full = plate(*(("button-22", 15 + 30 * n, 15 + 30 * m) for n in range(7) for m in range(4)))
+    r = Resolved(full)
+    stuck = [f for f in (fix_of(r, f.id) for f in review(r) if f.fixable) if f and f.fix is None]
+    assert stuck
+    assert all(f.fixless for f in stuck)
+
+
+def test_words_that_are_covered_are_set_otherwise_before_the_part_is_moved() -> None:
+    design = plate(("toggle-large-on-off", 60, 60), ("button-22", 82, 78))
+    text = EditLegend(function="f1", text="CABIN HEATER")
+    covered = apply(design, (text,), catalogue())
+    (finding,) = [f for f in review(Resolved(covered)) if f.code == "face.legend-covered" and "f1" in f.subjects]
+    asked = fix_of(Resolved(covered), finding.id)
+    assert asked is not None
+    assert asked.fix is not None
+    assert all(command.do == "edit_legend" for command in asked.fix.commands)

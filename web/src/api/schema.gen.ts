@@ -3205,6 +3205,12 @@ export interface components {
              */
             fixable: boolean;
             /**
+             * Fixless
+             * @description Why no fix is offered, once it was asked for
+             * @default
+             */
+            fixless: string;
+            /**
              * Overridable
              * @description To fix, but a builder who knows better may override it, with a reason
              * @default true
@@ -4446,10 +4452,15 @@ export interface components {
         };
         /**
          * Offer
-         * @description The fix that is offered for a finding: none when there is none, or the finding is no longer there.
+         * @description The fix that is offered for a finding, or why there is none; neither when the finding is no longer there.
          */
         Offer: {
             fix: components["schemas"]["Fix"] | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * OnHand

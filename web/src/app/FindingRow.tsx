@@ -119,7 +119,11 @@ function Actions({ finding, open }: { finding: Finding; open: boolean }) {
       )}
       {finding.fixable && !fix && (
         <span className="py-1 text-[12px] text-faint">
-          {offer.isPending ? "Looking for a fix…" : "No fix was found that breaks nothing else."}
+          {offer.isPending
+            ? "Looking for a fix…"
+            : offer.isError
+              ? `The fix cannot be asked for now: ${offer.error.message}`
+              : `No fix: ${offer.data?.why ?? ""}.`}
         </span>
       )}
       {acceptable && (

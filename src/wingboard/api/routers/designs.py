@@ -174,16 +174,17 @@ def recover(desk: OnDesk, design_id: DesignId) -> Response:
 
 
 class Offer(BaseModel):
-    """The fix that is offered for a finding: none when there is none, or the finding is no longer there."""
+    """The fix that is offered for a finding, or why there is none; neither when the finding is no longer there."""
 
     fix: Fix | None
+    why: str = ""
 
 
 @router.get("/{design_id}/fix", responses={200: {"model": Offer}})
 def find_fix(desk: OnDesk, design_id: DesignId, finding: Annotated[str, Query(max_length=200)]) -> Response:
     """The fix of a finding, when there is one that harms nothing."""
     found = desk.open(design_id).fix_of(finding)
-    return as_json(Offer(fix=found.fix if found else None))
+    return as_json(Offer(fix=found.fix if found else None, why=found.fixless if found else ""))
 
 
 @router.post("/{design_id}/copy", status_code=201, responses={201: {"model": DesignView}})

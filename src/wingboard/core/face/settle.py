@@ -136,24 +136,42 @@ class Mover:
         )
 
 
-def move_to_settle(r: Resolved, candidates: list[Placed], *kinds: str) -> Fix | None:
-    """The shortest move right, left, up or down of one of the candidates after which these kinds of rule hold.
+def move_to_settle(r: Resolved, candidates: list[Placed], *kinds: str) -> tuple[Fix, ...]:
+    """Moves right, left, up or down of one of the candidates after which these kinds of rule hold.
+
+    Those along the row or column that a part stands in come first, then the shortest.
 
     :param kinds: fields of :class:`Shortfalls`.
-    :returns: None when every such move would run into something else, or further than :data:`FARTHEST`.
+    :returns: none where every such move would run into something else, or further than :data:`FARTHEST`.
     """
-    best: tuple[float, str, Placed] | None = None
+    found: list[tuple[bool, float, Fix]] = []
     for placed in reversed([c for c in candidates if not c.function.locked]):
         mover = Mover(r, placed)
         before = mover.shortfalls(0, 0)
+        level, upright = lines_of(r, placed)
         for way, (sx, sy) in _WAYS.items():
-            farthest = best[0] - 1e-9 if best else FARTHEST
-            distance = _shortest(mover, before, kinds, sx, sy, farthest)
+            distance = _shortest(mover, before, kinds, sx, sy, FARTHEST)
             if distance is not None:
-                best = (distance, way, placed)
-    if best is None:
-        return None
-    distance, way, placed = best
+                leaves = (level and sy != 0) or (upright and sx != 0)
+                found.append((leaves, distance, _moved(placed, distance, way)))
+    return tuple(fix for _, _, fix in sorted(found, key=lambda option: option[:2])[:MOST_MOVES])
+
+
+MOST_MOVES = 4
+"""So many moves are proposed at most."""
+IN_LINE = 0.05
+"""Parts whose centres differ by no more (mm) stand in one row, or one column; three make one."""
+
+
+def lines_of(r: Resolved, placed: Placed) -> tuple[bool, bool]:
+    """Whether a part stands in a row, and in a column, with two others of its module at least."""
+    others = [p.place for p in r.modules[placed.place.module].placed if p.number != placed.number]
+    row = sum(abs(p.y - placed.place.y) <= IN_LINE for p in others)
+    column = sum(abs(p.x - placed.place.x) <= IN_LINE for p in others)
+    return row >= 2, column >= 2
+
+
+def _moved(placed: Placed, distance: float, way: str) -> Fix:
     sx, sy = _WAYS[way]
     command = MoveItems(functions=(placed.function.id,), dx=round(sx * distance, 2), dy=round(sy * distance, 2))
     return Fix(label=f"Move {placed.function.name} {distance:.1f} mm {way}", commands=(command,))

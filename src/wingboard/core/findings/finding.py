@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Literal
 
 from pydantic import Field, PrivateAttr, ValidationError
@@ -46,7 +46,8 @@ class Fix(Record):
     commands: tuple[Command, ...] = Field(min_length=1)
 
 
-FixMaker = Callable[[], Fix | None]
+FixMaker = Callable[[], "Fix | Sequence[Fix] | None"]
+"""Works out the fixes of a finding, the best first."""
 
 
 class Finding(Record):
@@ -66,6 +67,7 @@ class Finding(Record):
     source: Source
     fix: Fix | None = Field(None, description="Worked out when it is asked for, and only when it harms nothing")
     fixable: bool = Field(False, description="There may be a fix: ask for it")
+    fixless: str = Field("", description="Why no fix is offered, once it was asked for")
     overridable: bool = Field(True, description="To fix, but a builder who knows better may override it, with a reason")
     accepted: str | None = Field(None, description="Why the builder lives with it")
 
@@ -77,12 +79,13 @@ class Finding(Record):
         made._maker = maker
         return made
 
-    def proposed(self) -> Fix | None:
-        """The fix that its check proposes; None when there is none, or it would be no valid command."""
+    def proposed(self) -> tuple[Fix, ...]:
+        """The fixes that its check proposes, the best first; none when they would be no valid commands."""
         try:
-            return self._maker() if self._maker else None
+            made = self._maker() if self._maker else None
         except ValidationError:
-            return None
+            return ()
+        return (made,) if isinstance(made, Fix) else tuple(made or ())
 
     def told(self) -> Finding:
         """This finding as it is kept and shown: the design that its check looked at is let go."""

@@ -19,36 +19,50 @@ log = logging.getLogger(__name__)
 
 
 def fix_of(r: Resolved, ident: str, memory: Memory | None = None) -> Finding | None:
-    """A finding by its id, with its fix when there is one that may be offered; None when the finding is not there."""
+    """A finding by its id, with the first fix that may be offered, or why there is none; None when it is not there."""
     kept = memory or Memory()
     rule = next((rule for rule in all_checks() if ident.split(":")[0] == rule.code), None)
     try:
         found = next((f for f in rule.run(r, rule) if f.id == ident), None) if rule else None
-        fix = found.proposed() if found else None
+        fixes = found.proposed() if found else ()
     except Exception:
         log.exception("check %s could not judge “%s”", rule.code if rule else "", r.design.name)
         return None
-    if found is None or fix is None or not harmless(r, found, fix, kept):
-        return found.told() if found else None
-    return found.told().model_copy(update={"fix": fix})
+    if found is None:
+        return None
+    against: list[str] = []
+    for fix in fixes:
+        objection = objection_to(r, found, fix, kept)
+        if objection is None:
+            return found.told().model_copy(update={"fix": fix})
+        against.append(f"“{fix.label}” {objection}")
+    why = against[0] if against else "There is no place near it where every rule holds"
+    return found.told().model_copy(update={"fixless": why if found.fixable else ""})
 
 
-def harmless(r: Resolved, finding: Finding, fix: Fix, memory: Memory) -> bool:
-    """Whether a fix settles its finding, brings nothing new to fix and moves nothing that is locked.
+def objection_to(r: Resolved, finding: Finding, fix: Fix, memory: Memory) -> str | None:
+    """What speaks against a fix, in words; None when it may be offered.
 
-    What is left must be less, counted by weight: first what is to fix, then what is to judge, then the notes. So no two
-    fixes undo each other for ever.
+    It must settle its finding, bring nothing new to fix and move nothing that is locked. What is left must be less,
+    counted by weight: first what is to fix, then what is to judge, then the notes. So no two fixes undo each other for
+    ever.
     """
     try:
         after = Resolved(apply(r.design, fix.commands, catalogue()))
-    except DesignError:
-        return False
+    except DesignError as error:
+        return f"cannot be done: {error.message}"
     if not _locked_stay(r.design, after.design):
-        return False
+        return "would move what is locked"
     before_left, after_left = _left(review(r, memory)), _left(review(after, memory))
-    new_musts = {f.id for f in after_left if f.severity == "must"} - {f.id for f in before_left if f.severity == "must"}
-    gone = all(f.id != finding.id for f in after_left)
-    return gone and not new_musts and _weight(after_left) < _weight(before_left)
+    known = {f.id for f in before_left}
+    new = [f for f in after_left if f.id not in known]
+    musts = [f for f in new if f.severity == "must"]
+    if any(f.id == finding.id for f in after_left):
+        return "would not be enough"
+    if musts or _weight(after_left) >= _weight(before_left):
+        brought = list(dict.fromkeys(f.title.lower() for f in musts or new))
+        return f"would bring: {', '.join(brought[:3])}" if brought else "would leave as much to settle"
+    return None
 
 
 def _left(findings: Iterable[Finding]) -> list[Finding]:

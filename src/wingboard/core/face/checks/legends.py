@@ -6,6 +6,7 @@ import math
 import re
 from collections.abc import Iterator, Sequence
 from functools import partial
+from typing import Any
 
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
@@ -35,7 +36,7 @@ FONT = Source(kind="computed", note="characters of the font that ships with the 
     title="Legend covered",
     measures="between words and a knob, bezel, guard, screw head, other words or the edge",
     limits=("legend-clearance",),
-    fixes="sets the words on the other side, or moves the part",
+    fixes="sets the words on the other side, in two lines or smaller, or moves the part",
 )
 def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Each function whose words run into something, with the worst place."""
@@ -47,7 +48,7 @@ def legend_covered(r: Resolved, rule: Check) -> Iterator[Finding]:
             spot=at(r.modules[placed.place.module], placed.place.x + word.x, placed.place.y + word.y),
             measured=Measure(value=gap),
             needed=Measure(value=need),
-            fix=lambda: _other_side(r, placed) or move_to_settle(r, [placed], "words", "words_edge"),
+            fix=partial(_clear_words, r, placed),
             extra=word.role,
         )
 
@@ -79,17 +80,63 @@ def _clashes(r: Resolved, need: float) -> dict[tuple[int, str], Clash]:
     return worst
 
 
+def _clear_words(r: Resolved, placed: Placed) -> tuple[Fix, ...]:
+    """What may be done about words that are covered: the words first, then the part."""
+    words = (_other_side(r, placed), _two_lines(r, placed), *_smaller(r, placed))
+    return (*(fix for fix in words if fix), *move_to_settle(r, [placed], "words", "words_edge"))
+
+
+def _clear_with(r: Resolved, placed: Placed, **changes: Any) -> bool:
+    """Whether the words would be clear of everything with a legend that is changed so."""
+    legend = placed.function.legend
+    if legend is None:
+        return False
+    tried = placed.function.model_copy(update={"legend": legend.model_copy(update=changes)})
+    moved = placed._replace(function=tried)
+    return max(Mover(r, moved).words_of(lettering(moved, r.design.style))) <= TOUCH
+
+
+def _two_lines(r: Resolved, placed: Placed) -> Fix | None:
+    """The name in two lines, broken where they are most alike."""
+    legend = placed.function.legend
+    if legend is None or legend.symbol or "|" in legend.text or " " not in legend.text.strip():
+        return None
+    words = legend.text.split()
+    lines = [" ".join(words[:n]) + "|" + " ".join(words[n:]) for n in range(1, len(words))]
+    text = min(lines, key=lambda both: abs(both.index("|") - len(both) / 2))
+    if not _clear_with(r, placed, text=text):
+        return None
+    command = EditLegend(function=placed.function.id, text=text)
+    return Fix(label=f"Set {placed.function.name} in two lines", commands=(command,))
+
+
+SMALLER = (0.9, 0.8, 0.7)
+"""Shares of its letter height that a name is tried in."""
+
+
+def _smaller(r: Resolved, placed: Placed) -> Iterator[Fix]:
+    """The name in the largest of a few smaller letters that is clear."""
+    legend = placed.function.legend
+    if legend is None or not legend.text or legend.symbol or legend.side == "inside":
+        return
+    usual = legend.cap or r.design.style.name_cap
+    for share in SMALLER:
+        cap = round(usual * share, 1)
+        if _clear_with(r, placed, cap=cap):
+            command = EditLegend(function=placed.function.id, cap=cap)
+            yield Fix(label=f"Set {placed.function.name} {cap:g} mm high", commands=(command,))
+            return
+
+
 def _other_side(r: Resolved, placed: Placed) -> Fix | None:
     """Setting the name on the other side, when that is clear of everything."""
     legend = placed.function.legend
     if legend is None or legend.side not in ("above", "below") or legend.dx or legend.dy or legend.curved:
         return None
     side = "below" if legend.side == "above" else "above"
-    turned = legend.model_copy(update={"side": side})
-    moved = placed._replace(function=placed.function.model_copy(update={"legend": turned}))
-    if max(Mover(r, moved).words_of(lettering(moved, r.design.style))) > TOUCH:
+    if not _clear_with(r, placed, side=side):
         return None
-    command = EditLegend(function=placed.function.id, side=turned.side)
+    command = EditLegend.model_validate({"function": placed.function.id, "side": side})
     return Fix(label=f"Set {placed.function.name} {side} its control", commands=(command,))
 
 

@@ -200,10 +200,10 @@ def _edge_finding(r: Resolved, rule: Check, module: ResolvedModule, owner: int, 
 def _of_part(r: Resolved, module: ResolvedModule, owner: int) -> tuple[Spot, str, FixMaker, str]:
     placed = module.by_number[owner]
 
-    def inside() -> Fix | None:
+    def inside() -> tuple[Fix, ...]:
         if placed.function.locked:
-            return None
-        return move_to_settle(r, [placed], "edge") or _to_the_middle(module, placed)
+            return ()
+        return (*move_to_settle(r, [placed], "edge"), _to_the_middle(module, placed))
 
     return of(placed), placed.function.id, inside, "edge"
 
