@@ -1791,6 +1791,8 @@ export interface components {
             y: number;
             /** Width */
             width: number;
+            /** Height */
+            height: number;
             /** Depth */
             depth: number;
             /** Cable */
@@ -1807,6 +1809,17 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+            /**
+             * X
+             * @description Its lower left corner on the module (mm)
+             */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
             /** Clear */
             clear: number;
         };

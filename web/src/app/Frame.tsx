@@ -22,7 +22,7 @@ export function Frame({ station, views }: { station: Station["id"]; views: Views
   const worklist = useSession((s) => s.worklist);
   const View = views[station];
   return (
-    <div className="grid h-full grid-cols-[76px_minmax(0,1fr)_auto] grid-rows-[44px_minmax(0,1fr)_auto_40px]">
+    <div className="relative grid h-full grid-cols-[76px_minmax(0,1fr)_auto] max-[900px]:grid-cols-[62px_minmax(0,1fr)_auto] grid-rows-[44px_minmax(0,1fr)_auto_40px]">
       <Head />
       <Rail station={station} />
       <main className="min-w-0 overflow-hidden bg-desk" aria-label={station}>

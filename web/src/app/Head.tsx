@@ -4,7 +4,8 @@ import { useChanges, useDesign } from "./design";
 import { useQueue } from "./queue";
 import { applyTheme, useSession } from "./session";
 
-const QUIET = "rounded px-1.5 py-1 text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
+const QUIET =
+  "shrink-0 rounded px-1.5 py-1 whitespace-nowrap text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
 
 /** The design's name, how it is kept, what is left before cutting, and the ways through the application. */
 export function Head() {
@@ -13,18 +14,18 @@ export function Head() {
   const set = useSession((s) => s.set);
   return (
     <header className="col-span-3 flex items-center gap-2 border-b border-rule bg-card pr-3">
-      <div className="grid h-full w-[76px] shrink-0 place-items-center border-r border-rule">
+      <div className="grid h-full w-[76px] shrink-0 max-[900px]:w-[62px] place-items-center border-r border-rule">
         <LogoMark />
       </div>
       <button
         type="button"
-        className="ml-2 truncate rounded px-1.5 py-1 text-[14px] font-semibold hover:bg-wash"
+        className="ml-2 min-w-24 truncate rounded px-1.5 py-1 text-[14px] font-semibold hover:bg-wash"
         onClick={() => set({ dialog: "designs" })}
         title="Switch, copy, import or export designs"
       >
         {view.design.name} <span className="text-faint">▾</span>
       </button>
-      <span className="truncate text-[12px] text-faint">
+      <span className="min-w-0 truncate text-[12px] text-faint max-[760px]:hidden">
         {view.design.brief.title && <>{view.design.brief.title} · </>}
         <KeptAt />
       </span>
@@ -37,17 +38,17 @@ export function Head() {
         onClick={() => void undo()}
         title={`Undo: ${view.label}`}
       >
-        Undo <kbd className="num text-[11px]">Z</kbd>
+        Undo <kbd className="num text-[11px] max-[900px]:hidden">Z</kbd>
       </button>
       <button type="button" className={QUIET} disabled={!view.can_redo} onClick={() => void redo()}>
         Redo
       </button>
       <button type="button" className={QUIET} onClick={() => set({ dialog: "palette" })}>
-        Find <kbd className="num text-[11px]">/</kbd>
+        Find <kbd className="num text-[11px] max-[900px]:hidden">/</kbd>
       </button>
       <ThemeButton />
       <button type="button" className={QUIET} onClick={() => set({ dialog: "help" })}>
-        Help <kbd className="num text-[11px]">?</kbd>
+        Help <kbd className="num text-[11px] max-[900px]:hidden">?</kbd>
       </button>
     </header>
   );

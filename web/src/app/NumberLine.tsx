@@ -14,7 +14,7 @@ export function NumberLine() {
   const chosen = view.design.functions.filter((f) => selection.includes(f.id));
   const lead = chosen.find((f) => f.id === selection.find((id) => chosen.some((c) => c.id === id)));
   return (
-    <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card pr-3 pl-[90px] text-[12px]">
+    <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-card overflow-hidden pr-3 pl-[90px] text-[12px] max-[900px]:pl-3">
       <Selected view={view} chosen={chosen} lead={lead} />
       <span className="flex-1" />
       {lead?.place && <LineField view={view} selection={selection} />}
@@ -163,7 +163,7 @@ function LineField({ view, selection }: { view: DesignView; selection: string[] 
       )}
       <input
         id="number-line"
-        className="num h-[26px] w-[190px] rounded border border-petrol bg-sheet px-2 placeholder:text-faint"
+        className="num h-[26px] w-[190px] max-[900px]:w-[120px] rounded border border-petrol bg-sheet px-2 placeholder:text-faint"
         placeholder="x+2.7  y 38  gap 19"
         value={text}
         maxLength={200}
@@ -183,7 +183,7 @@ function LineField({ view, selection }: { view: DesignView; selection: string[] 
           }
         }}
       />
-      <span className="text-faint">Enter moves it</span>
+      <span className="text-faint max-[900px]:hidden">Enter moves it</span>
     </label>
   );
 }

@@ -15,7 +15,7 @@ export function Rail({ station }: { station: Station["id"] }) {
           href={`/d/${id}/${s.id}${window.location.search}`}
           aria-current={s.id === station ? "page" : undefined}
           title={readiness.waits.find((w) => w.station === s.id)?.words}
-          className={`block h-[70px] max-h-[calc((100vh-84px)/9)] min-h-[52px] border-l-[3px] pt-2 pl-[11px] outline-offset-[-3px] ${
+          className={`block h-[70px] max-h-[calc((100vh-84px)/9)] min-h-[62px] border-l-[3px] pt-2 pl-[11px] max-[900px]:pl-[6px] outline-offset-[-3px] ${
             s.id === station ? "border-petrol bg-sheet" : "border-transparent hover:bg-warm"
           }`}
         >
@@ -54,7 +54,7 @@ function Counts({ findings, wait }: { findings: Finding[]; wait: Wait | undefine
     );
   }
   return (
-    <span className="num mt-0.5 flex gap-2 text-[11px]">
+    <span className="num mt-0.5 flex gap-2 text-[11px] max-[900px]:gap-1">
       {stops > 0 && (
         <span className={`flex items-center gap-1 ${TEXT.must}`}>
           <Mark kind="must" className="size-2" />

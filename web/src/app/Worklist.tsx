@@ -42,7 +42,7 @@ export function Worklist({ station }: { station: Station["id"] }) {
   return (
     <aside
       aria-label="Findings"
-      className="flex w-[304px] flex-col max-[1150px]:w-[248px] overflow-hidden border-l border-rule bg-sheet"
+      className="flex w-[304px] flex-col max-[1150px]:w-[248px] max-[900px]:absolute max-[900px]:top-11 max-[900px]:right-0 max-[900px]:bottom-10 max-[900px]:z-20 max-[900px]:w-[290px] overflow-hidden border-l border-rule bg-sheet"
     >
       <div className="flex items-center justify-between py-2 pr-2 pl-3.5 text-[12px]">
         <h2 className="font-semibold">{scope === "all" ? "Findings everywhere" : "Findings here"}</h2>

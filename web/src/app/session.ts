@@ -24,6 +24,9 @@ interface Session {
   set: (changes: Partial<Omit<Session, "select" | "toggle" | "set">>) => void;
 }
 
+/** Whether the window is too narrow for a worklist beside the station: there it is laid over it when asked for. */
+export const isNarrow = (): boolean => window.matchMedia("(max-width: 900px)").matches;
+
 const savedTheme = (): Theme => (localStorage.getItem("theme") === "night" ? "night" : "day");
 
 export const useSession = create<Session>((set) => ({
@@ -35,7 +38,7 @@ export const useSession = create<Session>((set) => ({
   hot: [],
   focus: null,
   scope: "station",
-  worklist: true,
+  worklist: !isNarrow(),
   around: null,
   clashes: null,
   dialog: null,

@@ -49,7 +49,7 @@ export function Dim({
     return (
       <button
         type="button"
-        aria-label={`${label}, ${shown(value, places)} mm`}
+        aria-label={`${label}: ${before}${shown(value, places)}${after}`}
         title="Click to type it"
         className={`num absolute -translate-1/2 rounded border border-transparent bg-desk px-1 leading-[16px] text-ink hover:border-petrol ${className}`}
         style={place}

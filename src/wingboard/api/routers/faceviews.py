@@ -72,6 +72,7 @@ class BodyView(BaseModel):
     x: float
     y: float
     width: float
+    height: float
     depth: float
     cable: str
     short: bool
@@ -82,6 +83,10 @@ class BoxView(BaseModel):
 
     name: str
     path: str
+    x: float = Field(description="Its lower left corner on the module (mm)")
+    y: float
+    width: float
+    height: float
     clear: float
 
 
@@ -210,9 +215,10 @@ def _body(r: Resolved, p: Placed) -> BodyView:
         function=p.function.id,
         name=p.function.name,
         path="".join(_path(piece) for piece in pieces),
-        x=drawn.centroid.x,
-        y=drawn.centroid.y,
+        x=(drawn.bounds[0] + drawn.bounds[2]) / 2,
+        y=(drawn.bounds[1] + drawn.bounds[3]) / 2,
         width=drawn.bounds[2] - drawn.bounds[0],
+        height=drawn.bounds[3] - drawn.bounds[1],
         depth=depth,
         cable=_path(cable.drawn()) if cable else "",
         short=depth > r.design.brief.depth,
@@ -224,7 +230,15 @@ def _boxes(r: Resolved, module: ResolvedModule) -> list[BoxView]:
     for k in behind_boxes(r.design):
         box = affinity.translate(Polygon([(0, 0), (k.width, 0), (k.width, k.height), (0, k.height)]), k.x, k.y)
         found.append(
-            BoxView(name=k.name, path=_path(affinity.translate(box, -module.module.x, -module.module.y)), clear=k.clear)
+            BoxView(
+                name=k.name,
+                path=_path(affinity.translate(box, -module.module.x, -module.module.y)),
+                x=k.x - module.module.x,
+                y=k.y - module.module.y,
+                width=k.width,
+                height=k.height,
+                clear=k.clear,
+            )
         )
     return found
 

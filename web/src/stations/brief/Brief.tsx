@@ -31,7 +31,7 @@ export default function Brief() {
     ? [["function", chosen.length === 1 ? "Function" : `${chosen.length} functions`] as const, ...TABS]
     : TABS;
   return (
-    <div className="grid h-full grid-cols-[minmax(0,11fr)_minmax(330px,8fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,11fr)_minmax(330px,8fr)] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[minmax(340px,100%)_auto] max-[900px]:overflow-y-auto">
       <ThreadBoard />
       <div className="flex min-h-0 flex-col">
         <Tabs

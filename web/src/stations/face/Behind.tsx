@@ -1,18 +1,8 @@
 /** The panel as a hand behind it meets it, left for right: bodies with their depth, cables, bars. */
 import type { ModuleView } from "../../api/types";
+import { LINE, placeLabels } from "../../canvas/labels";
 import { shown } from "../../ui/figures";
 import type { Views } from "./viewTypes";
-
-const LETTER = 5.2;
-
-/** A name in one or two lines that stay about as wide as its body (pixels). */
-function fitted(name: string, width: number): string[] {
-  const most = Math.max(6, Math.floor((width + 14) / LETTER));
-  if (name.length <= most) return [name];
-  const space = name.lastIndexOf(" ", most);
-  const lines = space > 0 ? [name.slice(0, space), name.slice(space + 1)] : [name];
-  return lines.map((line) => (line.length > most ? `${line.slice(0, most - 1)}…` : line));
-}
 
 export function BehindView({
   module,
@@ -75,34 +65,69 @@ export function BehindView({
           />
         ))}
       </g>
-      {views?.bodies.map((b) => (
-        <g
-          key={b.function}
-          transform={`translate(${mirror(b.x)} ${b.y}) scale(${s} ${-s})`}
-          pointerEvents="none"
+      {views?.boxes.map((k) => (
+        <text
+          key={k.name}
+          transform={`translate(${mirror(Math.min(k.x + k.width, module.width)) + 6 * s} ${k.y + k.height / 2}) scale(${s} ${-s})`}
+          dominantBaseline="central"
+          {...WORDS}
         >
-          {fitted(b.name, b.width * scale).map((line, n, all) => (
-            <text
-              key={n}
-              textAnchor="middle"
-              y={12 * n + 3 - 6 * all.length}
-              fontFamily="var(--font-sans)"
-              fontSize={10.5}
-              fill="var(--body-ink)"
+          {k.name}, {shown(k.clear)} mm free
+        </text>
+      ))}
+      {views && <Names views={views} width={module.width} s={s} />}
+    </g>
+  );
+}
+
+const WORDS = {
+  fontFamily: "var(--font-sans)",
+  fontSize: 10.5,
+  fill: "var(--body-ink)",
+  stroke: "var(--casing)",
+  strokeWidth: 2.5,
+  paintOrder: "stroke",
+  pointerEvents: "none",
+} as const;
+
+/** Each body's name and depth, inside it or beside it with a line. */
+function Names({ views, width, s }: { views: Views; width: number; s: number }) {
+  const things = views.bodies.map((b) => ({
+    name: b.name,
+    extra: `${shown(b.depth)} mm`,
+    box: {
+      x: (width - b.x - b.width / 2) / s,
+      y: -(b.y + b.height / 2) / s,
+      width: b.width / s,
+      height: b.height / s,
+    },
+  }));
+  const labels = placeLabels(things);
+  return (
+    <g transform={`scale(${s} ${-s})`}>
+      {labels.map(({ leader }, n) =>
+        leader ? (
+          <path
+            key={views.bodies[n]?.function}
+            d={`M${leader.x0} ${leader.y0}L${leader.x1} ${leader.y1}`}
+            stroke="var(--body-edge)"
+          />
+        ) : null,
+      )}
+      {labels.map(({ lines, x, y }, n) => (
+        <text key={views.bodies[n]?.function} textAnchor="middle" {...WORDS}>
+          {lines.map((line, k) => (
+            <tspan
+              key={k}
+              x={x}
+              y={y + (k - (lines.length - 1) / 2) * LINE + 3.5}
+              fontFamily={k === lines.length - 1 ? "var(--font-mono)" : undefined}
+              fill={k === lines.length - 1 && views.bodies[n]?.short ? "var(--on-must)" : undefined}
             >
               {line}
-            </text>
+            </tspan>
           ))}
-          <text
-            textAnchor="middle"
-            y={3 + 6 * fitted(b.name, b.width * scale).length}
-            fontFamily="var(--font-mono)"
-            fontSize={10.5}
-            fill={b.short ? "var(--on-must)" : "var(--body-ink)"}
-          >
-            {shown(b.depth, 0)}
-          </text>
-        </g>
+        </text>
       ))}
     </g>
   );

@@ -19,7 +19,7 @@ export function BoardStrip({ here, camera }: { here: readonly Fn[]; camera: Came
   return (
     <div
       data-board-tools=""
-      className="flex h-9 shrink-0 items-center gap-3 border-t border-rule bg-card px-3"
+      className="flex min-h-9 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule bg-card px-3 py-0.5"
     >
       <ArrangeTools here={here} />
       <span className="flex-1" />
@@ -38,7 +38,7 @@ function ArrangeTools({ here }: { here: readonly Fn[] }) {
     return <Legend marks={view === "webs" ? WEBS : HANDS} />;
   if (chosen.length === 0)
     return (
-      <p className="truncate text-[11px] text-faint">
+      <p className="min-w-0 truncate text-[11px] text-faint max-[1400px]:hidden">
         Drag on the plate to select; Alt drags a copy; Space, or the middle button, moves the view
       </p>
     );
@@ -136,7 +136,7 @@ function Looking({ camera }: { camera: Camera }) {
   const share = pixelsPerMm() / camera.viewport.scale;
   return (
     <div className="num flex shrink-0 items-center gap-2 text-[11px] text-faint">
-      <span>{measuring ? "measuring, Esc ends" : `snap ${GRID} mm`}</span>
+      <span className="max-[760px]:hidden">{measuring ? "measuring, Esc ends" : `snap ${GRID} mm`}</span>
       <button
         type="button"
         className={TOOL}

@@ -57,7 +57,7 @@ export default function Face() {
   const more = face.view === "reference" ? "Picture" : face.view === "hands" ? "Sweeps" : null;
   const side = face.side === "more" && !more ? "tray" : face.side;
   return (
-    <div className="grid h-full grid-cols-[204px_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[204px_minmax(0,1fr)] max-[900px]:grid-cols-[136px_minmax(0,1fr)]">
       <div className="flex min-h-0 flex-col border-r border-rule bg-sheet">
         <Tabs
           label="Beside the panel"
@@ -74,7 +74,7 @@ export default function Face() {
         {side === "more" && face.view === "hands" && <Sweeps module={module} />}
       </div>
       <div className="flex min-w-0 flex-col">
-        <div className="flex items-end justify-between">
+        <div className="flex flex-wrap items-end justify-between">
           <Tabs
             label="Views"
             tabs={VIEWS}

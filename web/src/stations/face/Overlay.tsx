@@ -45,15 +45,7 @@ function WebsOverlay({ views, scale }: { views: Views; scale: number }) {
               width={wide}
               {...(dashes ? { dashes: [3, 3] } : {})}
             />
-            {w.near && (
-              <Tag
-                x={(w.x0 + w.x1) / 2}
-                y={(w.y0 + w.y1) / 2}
-                scale={scale}
-                text={shown(w.gap)}
-                ink={colour}
-              />
-            )}
+            {w.near && <Tag x={(w.x0 + w.x1) / 2} y={(w.y0 + w.y1) / 2} scale={scale} text={shown(w.gap)} />}
           </g>
         );
       })}

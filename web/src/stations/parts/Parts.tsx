@@ -90,7 +90,7 @@ export default function Parts() {
     }
   };
   return (
-    <div className="grid h-full grid-cols-[156px_minmax(0,1fr)_minmax(340px,380px)] min-[1500px]:grid-cols-[220px_minmax(0,1fr)_450px] max-[1240px]:grid-cols-[minmax(0,1fr)_minmax(330px,400px)]">
+    <div className="grid h-full grid-cols-[156px_minmax(0,1fr)_minmax(340px,380px)] min-[1500px]:grid-cols-[220px_minmax(0,1fr)_450px] max-[1240px]:grid-cols-[minmax(0,1fr)_minmax(330px,400px)] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[minmax(320px,100%)_auto] max-[900px]:overflow-y-auto">
       <FunctionList onBest={(functions) => void giveBest(functions)} />
       <section aria-label="Drawer" className="flex min-h-0 flex-col">
         <Tabs

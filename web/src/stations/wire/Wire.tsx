@@ -47,7 +47,7 @@ export default function Wire() {
   const download = `/api/designs/${view.id}/wire/pins`;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-card px-4 text-[12px]">
+      <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-rule bg-card px-4 text-[12px]">
         <span className="mr-2">
           {many(wire.data.rows.length, "line")},{" "}
           <span className={bare ? "font-semibold text-judge" : "text-ok"}>
