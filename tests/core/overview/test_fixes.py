@@ -122,3 +122,14 @@ def test_words_that_are_covered_are_set_otherwise_before_the_part_is_moved() -> 
     assert asked is not None
     assert asked.fix is not None
     assert all(command.do == "edit_legend" for command in asked.fix.commands)
+
+
+def test_a_nut_too_high_for_its_layer_is_hidden_by_the_next_thickness_sold() -> None:
+    # 2.4 mm of nut and 0.8 of washer in a diffuser of 3 mm: sheets are sold in 4.
+    r = Resolved(plate(("rotary-12", 60, 60)))
+    asked = fix_of(r, "parts.nut-too-high:f1")
+    assert asked is not None
+    assert asked.fix is not None
+    assert asked.fix.label == "Take a diffuser of 4 mm"
+    after = Resolved(apply(r.design, asked.fix.commands, catalogue()))
+    assert [f.id for f in review(after) if f.code == "parts.nut-too-high"] == []

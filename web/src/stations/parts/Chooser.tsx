@@ -14,9 +14,11 @@ interface Props {
   part: Part;
   chosen: Fn[];
   onPick: (part: string) => void;
+  /** Give functions the part that suits each best. */
+  onBest: (functions: Fn[]) => void;
 }
 
-export function Chooser({ part, chosen, onPick }: Props) {
+export function Chooser({ part, chosen, onPick, onBest }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const [first] = chosen;
@@ -81,6 +83,11 @@ export function Chooser({ part, chosen, onPick }: Props) {
           ▸
         </Button>
       </div>
+      {bare.length > 0 && (
+        <p className="mt-1 text-center text-[12px] min-[1241px]:hidden">
+          <Button onClick={() => onBest(bare)}>Give all {bare.length} without a part their best</Button>
+        </p>
+      )}
       {best && best.part !== first?.part && (
         <p className="mt-2 flex items-center gap-2 rounded bg-wash p-2 text-[12px]">
           <span className="min-w-0 flex-1">

@@ -112,7 +112,14 @@ export default function Parts() {
       </section>
       <section aria-label="Part" className="overflow-y-auto border-l border-rule bg-sheet">
         {sheet && (
-          <Sheet key={sheet.part.id} sheet={sheet} drawer={drawer.data} chosen={chosen} onPick={pick} />
+          <Sheet
+            key={sheet.part.id}
+            sheet={sheet}
+            drawer={drawer.data}
+            chosen={chosen}
+            onPick={pick}
+            onBest={(functions) => void giveBest(functions)}
+          />
         )}
       </section>
     </div>

@@ -17,14 +17,15 @@ interface Props {
   drawer: Drawer;
   chosen: Fn[];
   onPick: (part: string) => void;
+  onBest: (functions: Fn[]) => void;
 }
 
-export function Sheet({ sheet, drawer, chosen: all, onPick }: Props) {
+export function Sheet({ sheet, drawer, chosen: all, onPick, onBest }: Props) {
   const { part } = sheet;
   const chosen = all.length === 1 ? all[0] : undefined;
   return (
     <div className="p-5">
-      <Chooser part={part} chosen={all} onPick={onPick} />
+      <Chooser part={part} chosen={all} onPick={onPick} onBest={onBest} />
       <h2 className="text-[15px]">{part.name}</h2>
       <p className="text-faint">{part.summary}</p>
       <div className="mt-3 grid grid-cols-2 items-center gap-2 rounded bg-card p-3">

@@ -12,14 +12,17 @@ interface Props {
 }
 
 export function Shelves({ sheets, picked, onPick }: Props) {
+  const stop = sheets.some((s) => s.part.id === picked) ? picked : sheets[0]?.part.id;
   if (sheets.length === 0) return <p className="text-faint">No part matches.</p>;
   return (
-    <ul className="flex flex-wrap items-end gap-x-1 gap-y-4">
+    <ul className="flex flex-wrap items-end gap-x-1 gap-y-4" onKeyDown={(event) => step(event, onPick)}>
       {sheets.map((sheet) => (
         <li key={sheet.part.id}>
           <button
             type="button"
             aria-pressed={sheet.part.id === picked}
+            data-part={sheet.part.id}
+            tabIndex={sheet.part.id === stop ? 0 : -1}
             className={`flex flex-col items-center rounded border px-2 pt-2 pb-1 ${sheet.part.id === picked ? "border-petrol bg-warm" : "border-transparent hover:border-rule"}`}
             style={{ minWidth: 80 }}
             onClick={() => onPick(sheet.part.id)}
@@ -36,6 +39,21 @@ export function Shelves({ sheets, picked, onPick }: Props) {
       ))}
     </ul>
   );
+}
+
+const STEPS: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+
+/** The whole shelf is one tab stop; arrows go from part to part. */
+function step(event: React.KeyboardEvent<HTMLElement>, onPick: Props["onPick"]): void {
+  const by = STEPS[event.key];
+  if (!by) return;
+  const all = [...event.currentTarget.querySelectorAll<HTMLElement>("[data-part]")];
+  const next = all[all.findIndex((part) => part === document.activeElement) + by];
+  if (!next) return;
+  event.preventDefault();
+  event.stopPropagation();
+  next.focus();
+  onPick(next.dataset["part"] ?? "");
 }
 
 const figures = ({ used_by, on_hand }: PartSheet): string =>

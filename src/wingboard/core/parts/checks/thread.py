@@ -6,12 +6,14 @@ import math
 from collections.abc import Iterator
 from functools import partial
 
+from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.places import SetPocket
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import plates
@@ -50,6 +52,7 @@ def bush_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="The nut does not hide",
     measures="height of nut and washer, against the thickness of the layer that hides them",
     source=Source(kind="practice", note="a nut and washer hidden in a layer must be no higher than that layer"),
+    fixes="takes a thicker sheet for that layer",
 )
 def nut_too_high(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Placed parts whose nut would hold the layers apart."""
@@ -67,7 +70,23 @@ def nut_too_high(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=high),
                 needed=Measure(value=layer.thickness),
                 most=True,
+                fix=partial(_thicker, r, placed, layer, high),
             )
+
+
+SHEETS = (1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0)
+"""Thicknesses (mm) that sheets are sold in (common practice)."""
+
+
+def _thicker(r: Resolved, placed: Placed, layer: Layer, high: float) -> Fix | None:
+    """The next thickness that sheets are sold in and that hides the nut."""
+    thickness = next((t for t in SHEETS if t >= high - VISIBLE), None)
+    if thickness is None:
+        return None
+    module = r.modules[placed.place.module].module
+    own = module.id if module.stack is not None else None
+    command = EditLayer(module=own, layer=layer.id, thickness=thickness)
+    return Fix(label=f"Take a {layer.name.lower()} of {thickness:g} mm", commands=(command,))
 
 
 def _spot(placed: Placed) -> Spot:
