@@ -175,7 +175,7 @@ def test_the_same_by_keyboard_alone(bare: str, desk: Desk, page: Page) -> None:
     expect(page.get_by_role("region", name="Functions")).to_contain_text("6 functions")
     press("Escape")
     press("2")
-    page.get_by_text("without a part", exact=False).first.wait_for()
+    page.get_by_role("listbox", name="Functions to give parts").wait_for()
     to("Give all 6")
     press("Enter")
     expect(page.get_by_text("Every one has a part")).to_be_visible()
