@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quantity/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Cutters
+         * @description ``1/8in×2, 3`` → one of 3.175 mm with two flutes, and one of 3 mm.
+         */
+        get: operations["read_cutters_api_quantity_tools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quantity/length": {
         parameters: {
             query?: never;
@@ -258,6 +278,26 @@ export interface paths {
          * @description Add the function that a typed line says.
          */
         post: operations["add_wish_api_designs__design_id__brief_wish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brief/read-corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Typed Corners
+         * @description The outline of typed corners, drawn; nothing is kept.
+         */
+        post: operations["read_typed_corners_api_designs__design_id__brief_read_corners_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2219,6 +2259,14 @@ export interface components {
             name: string;
         };
         /**
+         * CornersText
+         * @description Corners typed one a line.
+         */
+        CornersText: {
+            /** Text */
+            text: string;
+        };
+        /**
          * CutModule
          * @description A module's sheets and files.
          */
@@ -3068,6 +3116,16 @@ export interface components {
             stages: components["schemas"]["StageView"][];
             /** Bought */
             bought: number | null;
+            /**
+             * Saved
+             * @description Against a bought one; less than nothing when it costs more
+             */
+            saved: number | null;
+            /**
+             * Spent
+             * @description Hours logged in all
+             */
+            spent: number;
             /** Saved An Hour */
             saved_an_hour: number | null;
         };
@@ -4908,6 +4966,11 @@ export interface components {
             };
             /** Measurable */
             measurable: components["schemas"]["Measurable"][];
+            /**
+             * Detents
+             * @description By how many ways are used, from none: the angles of all detents of the mechanism, those used first
+             */
+            detents: number[][];
         };
         /**
          * Path
@@ -5295,6 +5358,11 @@ export interface components {
         ReferenceView: {
             /** Id */
             id: string;
+            /**
+             * Known
+             * @description It was scaled or squared; else it is only laid into the plate
+             */
+            known: boolean;
             /** Matrix */
             matrix: number[];
             /** Squared */
@@ -6926,6 +6994,46 @@ export interface operations {
             };
         };
     };
+    read_cutters_api_quantity_tools_get: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tool"][];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     read_length_api_quantity_length_get: {
         parameters: {
             query: {
@@ -7317,6 +7425,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_typed_corners_api_designs__design_id__brief_read_corners_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornersText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -34,6 +34,7 @@ export type Solved = Schemas["Solved"];
 export type Row = Schemas["RowView"];
 export type BoardView = Schemas["BoardView"];
 export type CellText = Schemas["CellText"];
+export type OutlineView = Schemas["OutlineView"];
 export type Trade = Schemas["Trade"];
 export type Command = Schemas["Batch"]["commands"][number];
 export type Problem = Schemas["ProblemDetails"];

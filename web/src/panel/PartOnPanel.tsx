@@ -1,6 +1,7 @@
 /** One placed part with its words. Memoised: a change elsewhere does not draw it again. */
 import { memo } from "react";
 import type { Fn, Lettering, Part } from "../api/types";
+import { shown } from "../ui/figures";
 import { Outline, PartFront, reach } from "./shapes";
 import { WordPath } from "./WordPath";
 
@@ -103,7 +104,7 @@ export const PartOnPanel = memo(function PartOnPanel({
       transform={`translate(${x} ${y})`}
       role="option"
       aria-selected={selected}
-      aria-label={`${fn.name}, ${part.name}${digits}, x ${x.toFixed(1)}, y ${y.toFixed(1)}`}
+      aria-label={`${fn.name}, ${part.name}${digits}, x ${shown(x)}, y ${shown(y)}`}
     >
       <g transform={turn ? `rotate(${turn})` : undefined}>
         <g data-touch={fn.id} clipPath={hiddenDigits(fn, part) > 0 ? `url(#window-${fn.id})` : undefined}>

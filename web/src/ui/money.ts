@@ -1,2 +1,4 @@
-/** Money in minor units as it is shown and typed. */
-export const money = (minor: number, currency: string): string => `${(minor / 100).toFixed(2)} ${currency}`;
+import { shown } from "./figures";
+
+/** Minor units as money: “4.20 EUR”; without a currency the figure alone. */
+export const money = (minor: number, currency = ""): string => `${shown(minor / 100, 2)} ${currency}`.trim();

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable
 from typing import Annotated
 
@@ -24,6 +25,7 @@ from wingboard.api.views import DesignView, changed_view
 from wingboard.core.brief.beds import BedFit, bed_fit, usable
 from wingboard.core.brief.cells import Cell, Column, command_for_line, commands_for_cells
 from wingboard.core.brief.chain import chain
+from wingboard.core.brief.corners import read_corners
 from wingboard.core.brief.listing import COLUMNS, listing_rows
 from wingboard.core.brief.side import elevation
 from wingboard.core.brief.weather import suffers
@@ -31,7 +33,7 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.files.drawn import DrawnOutline, Unit
 from wingboard.core.files.tables import write_csv
-from wingboard.core.geometry.outline import svg_path
+from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.estimate import estimate
 from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.design import Design
@@ -162,6 +164,8 @@ class EstimateView(BaseModel):
     hours: float
     stages: list[StageView]
     bought: int | None
+    saved: int | None = Field(description="Against a bought one; less than nothing when it costs more")
+    spent: float = Field(description="Hours logged in all")
     saved_an_hour: float | None
 
 
@@ -271,6 +275,8 @@ def _estimate(r: Resolved) -> EstimateView:
         hours=found.hours,
         stages=[StageView(**s._asdict()) for s in found.stages],
         bought=found.bought,
+        saved=None if found.bought is None else found.bought - found.money,
+        spent=math.fsum(stage.spent for stage in found.stages),
         saved_an_hour=found.saved_an_hour,
     )
 
@@ -333,6 +339,22 @@ def _kept(desk: Desk, design_id: str, typed: Cells | Wish, work: Callable[[Desig
     return answered_before_kept(
         lambda prepare: desk.command(design_id, typed.base, batch, typed.key, prepare), changed_view
     )
+
+
+class CornersText(BaseModel):
+    """Corners typed one a line."""
+
+    text: Annotated[str, Field(max_length=200_000)]
+
+
+@router.post("/read-corners", responses={200: {"model": OutlineView}})
+def read_typed_corners(desk: OnDesk, design_id: DesignId, asked: CornersText) -> Response:
+    """The outline of typed corners, drawn; nothing is kept."""
+    desk.head(design_id)
+    outline = read_corners(asked.text)
+    loop = outline.loop()
+    x0, y0, x1, y1 = area_of(loop).bounds
+    return as_json(OutlineView(outline=outline, path=svg_path(loop), width=x1 - x0, height=y1 - y0))
 
 
 @router.get("/list.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))

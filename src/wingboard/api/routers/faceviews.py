@@ -12,7 +12,7 @@ from shapely import Polygon, affinity
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.face.checks.behind import cable_room
 from wingboard.core.face.reach import cap_needed, sight, zones
-from wingboard.core.face.reference import fit, traced_holes
+from wingboard.core.face.reference import fit, laid_in, traced_holes
 from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_needed
 from wingboard.core.face.sweep import Sweep, off_direction, sweeps_on
 from wingboard.core.findings.limits import limit
@@ -131,6 +131,7 @@ class ReferenceView(BaseModel):
     """How a picture lies: ``matrix`` row by row from pixels to mm, and what it is worth."""
 
     id: str
+    known: bool = Field(description="It was scaled or squared; else it is only laid into the plate")
     matrix: list[float]
     squared: bool
     residual: float
@@ -293,9 +294,10 @@ def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
     found = []
     most = limit(r.design, "trace-deviation")
     for reference in r.design.references:
-        lies = fit(reference) if reference.module == module.module.id else None
-        if lies is None:
+        if reference.module != module.module.id:
             continue
+        known = fit(reference)
+        lies = known or laid_in(reference, *module.size)
         holes = [
             HoleView(
                 id=h.id,
@@ -313,6 +315,7 @@ def _references(r: Resolved, module: ResolvedModule) -> list[ReferenceView]:
         found.append(
             ReferenceView(
                 id=reference.id,
+                known=known is not None,
                 matrix=[float(v) for v in lies.matrix.flatten()],
                 squared=lies.squared,
                 residual=lies.residual,

@@ -73,6 +73,9 @@ class PartSheet(BaseModel):
     sheet_fits: bool
     sources: dict[str, str]
     measurable: list[Measurable]
+    detents: list[list[float]] = Field(
+        description="By how many ways are used, from none: the angles of all detents of the mechanism, those used first"
+    )
 
 
 class Drawer(BaseModel):
@@ -158,8 +161,20 @@ def _sheet(
         solid=solid,
         sheet_fits=part.sheet is None or part.sheet.takes(solid),
         sources={name: source.said() for name, source in part.sources.items()},
+        detents=_detents(part),
         measurable=[_measurable(r, part, base, of) for of in measurable(part)],
     )
+
+
+def _detents(part: Part) -> list[list[float]]:
+    if part.detents is None:
+        return []
+    whole = part.detents.mechanism or round(360 / part.detents.step)
+    step = part.detents.step
+    return [
+        [*used, *(used[-1] - step * n for n in range(1, whole - len(used) + 1))]
+        for used in (part.angles(ways) for ways in range(1, part.ways + 1))
+    ]
 
 
 def _measurable(r: Resolved, part: Part, base: Part, of: Measured) -> Measurable:

@@ -7,8 +7,10 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
+from wingboard.core.brief.cutters import read_tools
 from wingboard.core.quantity import QuantityError, length
 from wingboard.core.record.errors import NotALength
+from wingboard.core.record.workshop import Tool
 
 router = APIRouter(prefix="/api/quantity", tags=["quantity"])
 
@@ -17,6 +19,12 @@ class LengthView(BaseModel):
     """A length in millimetres."""
 
     mm: float
+
+
+@router.get("/tools")
+def read_cutters(text: Annotated[str, Query(max_length=600)]) -> list[Tool]:
+    """``1/8in×2, 3`` → one of 3.175 mm with two flutes, and one of 3 mm."""
+    return list(read_tools(text))
 
 
 @router.get("/length")

@@ -68,6 +68,13 @@ def fit(reference: Reference) -> Fit | None:
     return Fit(matrix, squared, residual, worst, _one_pixel(matrix, reference), check)
 
 
+def laid_in(reference: Reference, width: float, height: float) -> Fit:
+    """Where a picture lies until it is scaled or squared: fitted into a plate of that size (mm), worth nothing yet."""
+    k = min(width / reference.width, height / reference.height)
+    matrix = np.array([[k, 0.0, 0.0], [0.0, -k, k * reference.height], [0.0, 0.0, 1.0]])
+    return Fit(matrix, False, 0.0, 0.0, 0.0, None)
+
+
 def _upright(reference: Reference, point: PicturePoint) -> Point:
     return (reference.width - point.x if reference.mirrored else point.x), point.y
 

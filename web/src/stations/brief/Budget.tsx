@@ -68,12 +68,12 @@ function Money({ estimate, currency }: { estimate: Estimate; currency: string })
     ["Parts to buy, new", money(estimate.parts, currency)],
     [
       "the same, used where there are any",
-      `${(estimate.parts_used_low / 100).toFixed(2)} to ${money(estimate.parts_used_high, currency)}`,
+      `${money(estimate.parts_used_low)} to ${money(estimate.parts_used_high, currency)}`,
     ],
     ["Sheets to buy", money(estimate.sheets, currency)],
     ["Total", money(estimate.money, currency)],
   ];
-  const own = estimate.bought == null ? null : estimate.bought - estimate.money;
+  const own = estimate.saved;
   return (
     <>
       <h3 className="text-[12px]">Money</h3>
@@ -135,9 +135,7 @@ function HoursTable({ estimate }: { estimate: Estimate }) {
             <td className="py-1">Total</td>
             <td />
             <td className="num py-1 text-right">{shown(estimate.hours)}</td>
-            <td className="num py-1 text-right">
-              {shown(estimate.stages.reduce((sum, s) => sum + s.spent, 0))}
-            </td>
+            <td className="num py-1 text-right">{shown(estimate.spent)}</td>
           </tr>
         </tbody>
       </table>

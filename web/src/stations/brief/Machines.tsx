@@ -131,21 +131,6 @@ function MachineRow({
   );
 }
 
-const MOST_FLUTES = 12;
-const WIDEST = 100;
-
-/** Reads “1/8in×2, 3”: lengths as anywhere, each with its flutes. Throws with the word that cannot be read. */
-async function toolsIn(text: string): Promise<Machine["tools"]> {
-  const words = text.split(",").map((word) => word.trim());
-  return Promise.all(words.filter(Boolean).map(toolIn));
-}
-
-async function toolIn(word: string): Promise<Machine["tools"][number]> {
-  const [size = "", flutes = "1"] = word.split(/\s*[×x*]\s*/);
-  const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text: size } } }));
-  if (!(mm > 0 && mm <= WIDEST)) throw new Error(`“${word}”: a cutter is up to ${WIDEST} mm wide`);
-  const many = Number(flutes);
-  if (!Number.isInteger(many) || many < 1 || many > MOST_FLUTES)
-    throw new Error(`“${word}”: 1 to ${MOST_FLUTES} flutes`);
-  return { diameter: mm, flutes: many };
-}
+/** Reads “1/8in×2, 3”: the core does; it throws with the word that names no tool. */
+const toolsIn = (text: string): Promise<Machine["tools"]> =>
+  answered(api.GET("/api/quantity/tools", { params: { query: { text } } }));

@@ -1,8 +1,9 @@
 /** An outline from its corners, typed one a line: x, y and, after a corner, the bulge of an arc. */
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { answered, api } from "../../api/client";
 import type { BriefChanges } from "../../api/commands";
+import type { OutlineView } from "../../api/types";
 import { useDesign } from "../../app/design";
-import { pathOf } from "../../panel/shapes";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 
@@ -11,41 +12,44 @@ interface Props {
   onClose: () => void;
 }
 
-interface Corner {
-  x: number;
-  y: number;
-  bulge: number;
-}
-
-function read(text: string): { points: Corner[]; wrong: string | null } {
-  const points: Corner[] = [];
-  for (const [n, line] of text.split("\n").entries()) {
-    if (!line.trim()) continue;
-    const cells = line
-      .trim()
-      .split(/[\s;]+/)
-      .map((c) => Number(c.replace(",", ".")));
-    const [x, y, bulge = 0] = cells;
-    if (x === undefined || y === undefined || cells.length > 3 || cells.some((c) => !Number.isFinite(c)))
-      return { points, wrong: `Line ${n + 1}: two or three numbers, such as 740 205 0.07` };
-    points.push({ x, y, bulge });
-  }
-  return { points, wrong: points.length < 3 ? "At least three corners" : null };
+/** The outline of the corners as the core reads them, a moment after the last key. */
+function useCorners(design: string, text: string): { outline: OutlineView | null; wrong: string | null } {
+  const [found, setFound] = useState<{ outline: OutlineView | null; wrong: string | null }>({
+    outline: null,
+    wrong: null,
+  });
+  useEffect(() => {
+    let over = false;
+    const timer = setTimeout(() => {
+      answered(
+        api.POST("/api/designs/{design_id}/brief/read-corners", {
+          params: { path: { design_id: design } },
+          body: { text },
+        }),
+      )
+        .then((outline) => over || setFound({ outline, wrong: null }))
+        .catch((error: unknown) => {
+          const wrong = error instanceof Error ? error.message : "That cannot be read";
+          if (!over) setFound({ outline: null, wrong });
+        });
+    }, 150);
+    return () => {
+      over = true;
+      clearTimeout(timer);
+    };
+  }, [design, text]);
+  return found;
 }
 
 export function Trace({ set, onClose }: Props) {
-  const { design } = useDesign();
+  const { id, design } = useDesign();
   const { opening } = design.brief;
   const [text, setText] = useState(
     opening.kind === "path"
       ? opening.points.map((p) => `${p.x} ${p.y}${p.bulge ? ` ${p.bulge}` : ""}`).join("\n")
       : "",
   );
-  const { points, wrong } = read(text);
-  const xs = points.map((p) => p.x);
-  const ys = points.map((p) => p.y);
-  const wide = Math.max(...xs) - Math.min(...xs);
-  const high = Math.max(...ys) - Math.min(...ys);
+  const { outline, wrong } = useCorners(id, text);
   return (
     <Sheet title="Corners of the opening" open onClose={onClose}>
       <p className="text-faint">
@@ -60,18 +64,18 @@ export function Trace({ set, onClose }: Props) {
           autoFocus
           onChange={(event) => setText(event.target.value)}
         />
-        {points.length > 2 && wide > 0 && high > 0 && (
+        {outline && (
           <svg
             className="h-44 w-full"
-            viewBox={`${Math.min(...xs) - wide * 0.1} ${-Math.max(...ys) - high * 0.15} ${wide * 1.2} ${high * 1.3}`}
+            viewBox={`${-outline.width * 0.1} ${-outline.height * 1.15} ${outline.width * 1.2} ${outline.height * 1.3}`}
             aria-hidden="true"
           >
             <path
-              d={pathOf(points)}
+              d={outline.path}
               transform="scale(1 -1)"
               fill="var(--wash)"
               stroke="var(--ink)"
-              strokeWidth={wide / 120}
+              strokeWidth={outline.width / 120}
             />
           </svg>
         )}
@@ -84,9 +88,9 @@ export function Trace({ set, onClose }: Props) {
       <div className="mt-3">
         <Button
           look="solid"
-          disabled={wrong !== null}
+          disabled={outline === null}
           onClick={() => {
-            set({ opening: { kind: "path", points } });
+            if (outline) set({ opening: outline.outline });
             onClose();
           }}
         >

@@ -8,6 +8,7 @@ import { Calibrate } from "../../canvas/Calibrate";
 import { isCalibrated, pixelsPerMm } from "../../canvas/ruler";
 import type { Camera } from "../../canvas/useCamera";
 import { ACTIONS, type Action, placedSelection } from "./arrange";
+import { shown } from "../../ui/figures";
 import { GRID } from "./snap";
 import { useFace } from "./store";
 
@@ -143,7 +144,7 @@ function Looking({ camera }: { camera: Camera }) {
         title="The screen shows this many millimetres of the panel in one; held to a ruler it is true"
         onClick={() => setCalibrating(true)}
       >
-        1 : {share.toFixed(2)}
+        1 : {shown(share, 2)}
         {isCalibrated() ? "" : " about"}
       </button>
       <button type="button" className={TOOL} title="As large as it is (T)" onClick={camera.trueSize}>

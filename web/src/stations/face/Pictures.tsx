@@ -27,7 +27,7 @@ export function Pictures({ module }: { module: ModuleView }) {
         <>
           <Shown reference={reference} set={set} />
           <Steps module={module} reference={reference} set={set} />
-          {lies && <Worth lies={lies} />}
+          {lies?.known && <Worth lies={lies} />}
           <Holes module={module} reference={reference} lies={lies} />
           <Button
             look="quiet"

@@ -3,7 +3,7 @@ import type { RefObject } from "react";
 import type { ModuleView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import type { Viewport } from "../../canvas/camera";
-import { asStyle, fitted, inverse, onScreen, through } from "./picture";
+import { onScreen, through } from "./picture";
 import { useFace } from "./store";
 import type { Reference, Views } from "./viewTypes";
 
@@ -18,9 +18,7 @@ export function useLying(module: ModuleView, views: Views | undefined) {
   const { design } = useDesign();
   const reference = design.references.find((r) => r.module === module.id);
   const lies = views?.references.find((r) => r.id === reference?.id);
-  const map = reference
-    ? (lies?.matrix ?? fitted(reference.width, reference.height, module.width, module.height))
-    : null;
+  const map = lies?.matrix ?? null;
   return { reference, lies, map };
 }
 
@@ -38,7 +36,7 @@ export function ReferencePicture({ module, views, viewport }: Props) {
           width: reference.width,
           height: reference.height,
           opacity: 0.25 + 0.75 * reference.opacity,
-          transform: `${asStyle(map, viewport)}${reference.mirrored ? ` translate(${reference.width}px,0) scale(-1,1)` : ""}`,
+          transform: `${onScreen(map, viewport).toString()}${reference.mirrored ? ` translate(${reference.width}px,0) scale(-1,1)` : ""}`,
         }}
       />
       <Traces viewport={viewport} holes={lies?.holes ?? []} />
@@ -69,7 +67,7 @@ export function PicturePoints({ module, views, viewport, frame }: PickProps) {
   const face = useFace();
   if (!reference || !map) return null;
   const screen = onScreen(map, viewport);
-  const back = inverse(screen);
+  const back = screen.inverse();
   const pick = (event: React.PointerEvent) => {
     event.stopPropagation();
     const bounds = frame.current?.getBoundingClientRect();

@@ -2,7 +2,15 @@
 import type { Part } from "../../api/types";
 import { Outline, PartFront, reach } from "../../panel/shapes";
 
-export function FrontView({ part, used }: { part: Part; used: number | undefined }) {
+interface Props {
+  part: Part;
+  /** How many of its ways are used. */
+  used: number | undefined;
+  /** Where the detents stand (degrees), by how many ways are used. */
+  detents: readonly (readonly number[])[];
+}
+
+export function FrontView({ part, used, detents }: Props) {
   const size =
     Math.max(...[part.cover, part.body, part.hole].map(reach).flatMap((s) => [s.width, s.height])) / 2 + 5;
   const hidden = {
@@ -47,23 +55,19 @@ export function FrontView({ part, used }: { part: Part; used: number | undefined
             />
           </g>
         )}
-        <Detents part={part} size={size} used={used ?? part.detents?.ways ?? 0} />
+        <Detents angles={detents.at((used ?? 0) - 1) ?? []} size={size} used={used ?? detents.length} />
       </g>
     </svg>
   );
 }
 
 /** A dot a position of the mechanism; hollow where a stop leaves it unused. */
-function Detents({ part, size, used }: { part: Part; size: number; used: number }) {
-  const { detents } = part;
-  if (!detents) return null;
-  const all = detents.mechanism ?? Math.round(360 / detents.step);
-  const first = 90 + (detents.step * (used - 1)) / 2;
-  return Array.from({ length: all }, (_, n) => {
-    const a = ((first - n * detents.step) * Math.PI) / 180;
+function Detents({ angles, size, used }: { angles: readonly number[]; size: number; used: number }) {
+  return angles.map((angle, n) => {
+    const a = (angle * Math.PI) / 180;
     return (
       <circle
-        key={n}
+        key={angle}
         cx={Math.cos(a) * (size - 2)}
         cy={Math.sin(a) * (size - 2)}
         r={size / 22}

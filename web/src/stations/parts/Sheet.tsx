@@ -31,6 +31,7 @@ export function Sheet({ sheet, drawer, chosen: all, onPick, onBest }: Props) {
       <div className="mt-3 grid grid-cols-2 items-center gap-2 rounded bg-card p-3">
         <FrontView
           part={part}
+          detents={sheet.detents}
           used={chosen?.part === part.id ? chosen.positions.length || undefined : undefined}
         />
         <SideView side={sheet.side} freeDepth={drawer.free_depth} />
@@ -98,7 +99,7 @@ function Counts({ sheet }: { sheet: PartSheet }) {
         <span className="num">{money(part.price, currency)}</span> each, new
         {part.used && (
           <>
-            , <span className="num">{(part.used.low / 100).toFixed(2)}</span> to{" "}
+            , <span className="num">{money(part.used.low)}</span> to{" "}
             <span className="num">{money(part.used.high, currency)}</span> used
           </>
         )}
