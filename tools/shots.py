@@ -7,15 +7,11 @@ from pathlib import Path
 from typing import NamedTuple
 
 from browser import at_rest, chromium, desk_in_passing, new_page, served
-from oldplate import photograph, reference
 
 from wingboard.cli import add_demo
-from wingboard.core.changes.commands.pictures import AddReference
-from wingboard.services.desk import Desk
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 TRAM = "/d/kestrel-line-9"
-WITH_PICTURE = "over-an-old-plate"
 
 
 class Shot(NamedTuple):
@@ -26,35 +22,17 @@ class Shot(NamedTuple):
     tab: str | None = None
 
 
-OLD_PLATE = f"/d/{WITH_PICTURE}/face?module=right"
 SHOTS = {
     "first-visit": Shot("/new"),
     "brief": Shot(f"{TRAM}/brief?sel=f30"),
-    "brief-space": Shot(f"{TRAM}/brief", "night", "Space"),
-    "brief-workshop": Shot(f"{TRAM}/brief", tab="Workshop"),
+    "brief-workshop": Shot(f"{TRAM}/brief", "night", "Workshop"),
     "parts": Shot(f"{TRAM}/parts?sel=f4"),
-    "face-day": Shot(f"{TRAM}/face?module=left&sel=f15"),
-    "face-night": Shot(f"{TRAM}/face?module=centre", "night"),
-    "face-legends": Shot(f"{TRAM}/face?module=left&sel=f4", tab="Legends"),
-    "face-hands": Shot(f"{TRAM}/face?module=centre", "night", "Hands"),
-    "face-hands-day": Shot(f"{TRAM}/face?module=left", tab="Hands"),
-    "face-behind": Shot(f"{TRAM}/face?module=left", tab="Behind"),
+    "face": Shot(f"{TRAM}/face?module=left&sel=f15"),
     "face-behind-night": Shot(f"{TRAM}/face?module=centre", "night", "Behind"),
-    "face-webs": Shot(f"{TRAM}/face?module=centre", tab="Webs"),
-    "face-reference": Shot(OLD_PLATE, tab="Reference"),
-    "face-reference-night": Shot(OLD_PLATE, "night", "Reference"),
-    "face-dust": Shot("/d/dust-extraction/face"),
     "cut": Shot(f"{TRAM}/cut?module=left"),
-    "wire": Shot(f"{TRAM}/wire?sel=f4"),
+    "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
 }
-
-
-def with_picture(desk: Desk) -> None:
-    """The tram desk once more, with a photograph of an old plate under its right module."""
-    kept = desk.keep_picture(photograph())
-    tram = desk.open(TRAM.rsplit("/", 1)[-1]).design
-    desk.add(tram, "Start", ident=WITH_PICTURE)
-    desk.command(WITH_PICTURE, 1, (AddReference(**dict(reference(kept.sha256))),))
+"""Two a station at most."""
 
 
 def main() -> int:
@@ -62,7 +40,6 @@ def main() -> int:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with desk_in_passing() as desk, chromium() as browser:
         add_demo(desk)
-        with_picture(desk)
         with served(desk) as address:
             for name in sys.argv[1:] or SHOTS:
                 shot = SHOTS[name]

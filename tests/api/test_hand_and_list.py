@@ -57,9 +57,8 @@ def test_cells_and_lines_are_kept_once_and_refused_at_their_place(client: TestCl
     assert [f.name for f in desk.open(ident).design.functions][-1] == "Bell"
     same = post(client, ident, "brief/cells", base=2, cells=cells[:1])
     assert (same.status_code, desk.head(ident)) == (200, 2)
-    wrong = post(
-        client, ident, "brief/cells", base=2, cells=[*cells[:1], {"function": "f2", "column": "load", "text": "x"}]
-    )
+    bad = {"function": "f2", "column": "load", "text": "x"}
+    wrong = post(client, ident, "brief/cells", base=2, cells=[*cells[:1], bad])
     assert (wrong.status_code, wrong.json()["errors"][0]["path"]) == (409, "cells[1].text")
     wish = post(client, ident, "brief/wish", base=2, text="Bell amber lamp", group="Lamps").json()
     assert [f["want"] for f in wish["design"]["functions"] if f["name"] == "Bell"] == ["", "amber lamp"]
@@ -83,9 +82,7 @@ def test_a_refusal_says_what_was_asked_for(client: TestClient, ident: str) -> No
     assert (refused["what"], refused["status"]) == ("Move F1", 409)
 
 
-def test_a_removed_design_leaves_the_list_and_comes_back_with_everything(
-    client: TestClient, desk: Desk, ident: str
-) -> None:
+def test_a_removed_design_leaves_the_list_and_comes_back_whole(client: TestClient, desk: Desk, ident: str) -> None:
     other = desk.copy(ident).design_id
     assert [d["id"] for d in client.delete(f"/api/designs/{ident}").json()] == [other]
     assert [d["id"] for d in client.get("/api/designs/removed").json()] == [ident]

@@ -246,7 +246,7 @@ def test_the_views_show_hands_behind_webs_and_the_eye(watched: Page, address: st
     expect(page.get_by_role("group", name="Shut down")).to_have_count(2)
     page.get_by_role("tab", name="Behind").click()
     expect(page.locator("[data-fn]")).to_have_count(0)
-    expect(page.locator("[data-board]")).to_contain_text("Emergency stop")
+    expect(page.locator("[data-board]")).to_contain_text("Emergency")
     page.get_by_role("tab", name="Webs").click()
     expect(page.locator("[data-board] path[stroke='var(--on-ok)']").first).to_be_attached()
     page.get_by_role("tab", name="Eye").click()

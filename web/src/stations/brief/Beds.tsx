@@ -37,6 +37,8 @@ function OnBed({ bed, name }: { bed: Bed; name: string }) {
             width={Math.min(width, usable_width)}
             height={Math.min(height, usable_height)}
             fill="var(--plate)"
+            stroke="var(--faint)"
+            strokeWidth={0.8 * s}
           />
           <rect
             width={usable_width}

@@ -1,4 +1,4 @@
-/** A handle over the selected part: dragged round it, the part turns in steps of 15°, with Ctrl of one. */
+/** A handle at the corner of the selected part: dragged round it, the part turns in steps of 15°, with Ctrl of one. */
 import { useState } from "react";
 import { turn } from "../../api/commands";
 import type { Fn, Part } from "../../api/types";
@@ -16,7 +16,9 @@ interface Props {
   context: BoardContext;
 }
 
-const AWAY = 22;
+/** How far (pixels) it stands off, and in which direction of the part (degrees): at its corner there are no words. */
+const AWAY = 10;
+const CORNER = 45;
 
 export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Props) {
   const doing = useSession((s) => s.doing);
@@ -24,10 +26,10 @@ export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Pr
   if (!fn.place || (doing !== null && !turning)) return null;
   const { place } = fn;
   const v = camera.viewport;
-  const { height } = reach(part.cover);
-  const out = (height / 2 + part.cover_y) * v.scale + AWAY;
+  const { width, height } = reach(part.cover);
+  const out = (Math.hypot(width, height) / 2) * v.scale + AWAY;
   const centre = toPx(v, plate.x + place.x, plate.y + place.y);
-  const angle = ((place.turn + 90) * Math.PI) / 180;
+  const angle = ((place.turn + CORNER) * Math.PI) / 180;
   const at = { x: centre.x + out * Math.cos(angle), y: centre.y - out * Math.sin(angle) };
   const pressed = (event: React.PointerEvent) => {
     if (event.button !== 0) return;
@@ -43,7 +45,7 @@ export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Pr
       begin: () => setTurning(true),
       move: (now) => {
         const p = camera.at(now);
-        const to = (Math.atan2(p.y - plate.y - place.y, p.x - plate.x - place.x) * 180) / Math.PI - 90;
+        const to = (Math.atan2(p.y - plate.y - place.y, p.x - plate.x - place.x) * 180) / Math.PI - CORNER;
         const step = now.ctrlKey ? 1 : 15;
         by = Math.round(to / step) * step - place.turn;
         by = ((((by + 180) % 360) + 360) % 360) - 180;

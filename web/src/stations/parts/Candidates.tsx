@@ -12,6 +12,7 @@ interface Props {
 }
 
 export function Candidates({ fn, onPick }: Props) {
+  const { design } = useDesign();
   const found = useCandidates(fn);
   const rows = found.data?.candidates ?? [];
   if (rows.length === 0) return null;
@@ -26,7 +27,7 @@ export function Candidates({ fn, onPick }: Props) {
             <th className="py-0.5 pl-3 text-right font-normal">wires</th>
             <th className="py-0.5 pl-3 text-right font-normal">deep</th>
             <th className="py-0.5 pl-3 text-right font-normal">room</th>
-            <th className="py-0.5 pl-3 text-right font-normal">price</th>
+            <th className="py-0.5 pl-3 text-right font-normal">price, {design.brief.currency}</th>
           </tr>
         </thead>
         <tbody>
@@ -40,7 +41,7 @@ export function Candidates({ fn, onPick }: Props) {
 }
 
 function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPick: Props["onPick"] }) {
-  const { id, design } = useDesign();
+  const { id } = useDesign();
   const { send } = useChanges(id);
   const now = fn.part === c.part && fn.scheme === c.scheme;
   const scheme = c.scheme === "ladder" ? "ladder" : "direct";
@@ -77,7 +78,7 @@ function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPic
         {shown(c.depth, 0)}
       </td>
       <td className="num py-1 pl-3 text-right">{shown(c.room, 0)}</td>
-      <td className="num py-1 pl-3 text-right">{money(c.money, design.brief.currency)}</td>
+      <td className="num py-1 pl-3 text-right">{money(c.money)}</td>
     </tr>
   );
 }
