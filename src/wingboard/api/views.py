@@ -17,6 +17,7 @@ from wingboard.core.record.lamps import made_for
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.lines import lines
 from wingboard.services.desk import Kept, State
 
 
@@ -93,6 +94,7 @@ class DesignView(BaseModel):
     lettering: dict[str, LetteringView]
     graphics: list[GraphicView]
     examples: dict[str, str]
+    owners: dict[str, str] = Field(description="The function of each line, by the line's id")
     lenses: dict[str, str] = Field(
         description="Fill of the lenses of functions whose lamp is not in its part's usual colour"
     )
@@ -162,6 +164,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         lettering=letters,
         graphics=[_graphic(d) for p in r.modules.values() for d in graphics_on(r, p)],
         examples=_examples(r),
+        owners={line.id: line.function for line in lines(r)},
         lenses=_lenses(r),
         partial=partial,
         findings=state.findings,

@@ -1728,6 +1728,16 @@ export interface components {
             commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
+         * BedSize
+         * @description A bed less its margins (mm).
+         */
+        BedSize: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * BedView
          * @description How a module lies on a machine's bed.
          */
@@ -1991,7 +2001,18 @@ export interface components {
             chain: components["schemas"]["ChainView"] | null;
             /** Beds */
             beds: components["schemas"]["BedView"][];
+            /**
+             * Usable
+             * @description Of each machine, its bed less the margins (mm)
+             */
+            usable: {
+                [key: string]: components["schemas"]["BedSize"];
+            };
             estimate: components["schemas"]["EstimateView"];
+            /** @description What is usually in the way, to begin with */
+            bar: components["schemas"]["KeepOutFields"];
+            /** @description A further module, to begin with */
+            module: components["schemas"]["RectOutline"];
         };
         /**
          * Bush
@@ -2562,6 +2583,13 @@ export interface components {
             graphics: components["schemas"]["GraphicView"][];
             /** Examples */
             examples: {
+                [key: string]: string;
+            };
+            /**
+             * Owners
+             * @description The function of each line, by the line's id
+             */
+            owners: {
                 [key: string]: string;
             };
             /**
@@ -3860,6 +3888,39 @@ export interface components {
             clear: number;
             /** Id */
             id: string;
+        };
+        /**
+         * KeepOutFields
+         * @description A box in the way, behind the opening or in front of it, that leaves ``clear`` mm free.
+         */
+        KeepOutFields: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default bar
+             * @enum {string}
+             */
+            kind: "bar" | "frame" | "shelf" | "neighbour";
+            /**
+             * Side
+             * @default behind
+             * @enum {string}
+             */
+            side: "behind" | "front";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Clear
+             * @description Room left free, from the panel's front surface
+             */
+            clear: number;
         };
         /**
          * Key

@@ -98,7 +98,7 @@ function pinEntries(view: DesignView, go: Go): Entry[] {
   const boards = new Map(view.design.controllers.map((c) => [c.id, c.name]));
   const names = new Map(view.design.functions.map((f) => [f.id, f.name]));
   return view.design.pins.map((p) => {
-    const fn = view.design.functions.find((f) => p.line.startsWith(`${f.id}.`))?.id ?? "";
+    const fn = view.owners[p.line] ?? "";
     return {
       id: `pin ${p.line}`,
       name: `${boards.get(p.controller)} pin ${p.pin}`,

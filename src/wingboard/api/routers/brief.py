@@ -38,7 +38,9 @@ from wingboard.core.overview.estimate import estimate
 from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.design import Design
 from wingboard.core.record.materials import materials
-from wingboard.core.record.outlines import PathOutline, path_of
+from wingboard.core.record.outlines import PathOutline, RectOutline, path_of
+from wingboard.core.record.space import KeepOutFields
+from wingboard.core.record.usual import usual_bar, usual_module
 from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -142,6 +144,13 @@ class BedView(BaseModel):
     over: float = Field(description="How much too long it is (mm); 0 when it fits")
 
 
+class BedSize(BaseModel):
+    """A bed less its margins (mm)."""
+
+    width: float
+    height: float
+
+
 class StageView(BaseModel):
     """Hours of one stage of the work."""
 
@@ -185,15 +194,28 @@ class BriefView(BaseModel):
     side: SideElevation
     chain: ChainView | None
     beds: list[BedView]
+    usable: dict[str, BedSize] = Field(description="Of each machine, its bed less the margins (mm)")
     estimate: EstimateView
+    bar: KeepOutFields = Field(description="What is usually in the way, to begin with")
+    module: RectOutline = Field(description="A further module, to begin with")
 
 
 @router.get("", responses={200: {"model": BriefView}})
 def brief(desk: OnDesk, design_id: DesignId) -> Response:
     """The side elevation, the tolerance chain, the beds, money and hours."""
     r = desk.open(design_id).resolved
+    x0, y0, x1, y1 = area_of(r.design.brief.opening.loop()).bounds
     return as_json(
-        BriefView(materials=_materials(r), side=_side(r), chain=_chain(r), beds=_beds(r), estimate=_estimate(r))
+        BriefView(
+            materials=_materials(r),
+            side=_side(r),
+            chain=_chain(r),
+            beds=_beds(r),
+            usable={m.id: BedSize(width=usable(m)[0], height=usable(m)[1]) for m in r.design.workshop.machines},
+            estimate=_estimate(r),
+            bar=usual_bar(x1 - x0, y1 - y0),
+            module=usual_module(y1 - y0, r.design.brief.gap),
+        )
     )
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from wingboard.core.record.limits import LIMITS
+from wingboard.core.record.outlines import RectOutline
+from wingboard.core.record.space import KeepOutFields
 from wingboard.core.record.workshop import MachineFields, Process, StockFields, SupplyFields, Tool
 
 MACHINES: dict[Process, MachineFields] = {
@@ -20,6 +22,22 @@ MACHINES: dict[Process, MachineFields] = {
 """Hobby machines of common sizes (common practice)."""
 SHEET = StockFields(material="acrylic", thickness=3, width=600, height=400)
 SUPPLY = SupplyFields(name="5 V supply", volts=5, amps=4)
+
+
+BAR = {"height": 12.0, "clear": 30.0}
+"""A bar behind a panel, across its whole opening at half its height (mm, common practice)."""
+MODULE = RectOutline(width=120, height=80, radius=3)
+"""A further module; as high as the opening where that is known."""
+
+
+def usual_bar(width: float, height: float) -> KeepOutFields:
+    """A bar across an opening of that size (mm)."""
+    return KeepOutFields(name="bar", x=0.0, y=round(height / 2), width=width, **BAR)
+
+
+def usual_module(height: float, gap: float) -> RectOutline:
+    """The outline of a further module of an opening so high, with a fit gap (mm)."""
+    return MODULE.model_copy(update={"height": max(20.0, round(height - 2 * gap, 1))})
 
 
 def usual_gap(process: Process) -> float:

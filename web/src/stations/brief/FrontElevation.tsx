@@ -8,6 +8,7 @@ import { Canvas } from "../../canvas/Canvas";
 import { Dim } from "../../canvas/Dim";
 import { useCamera } from "../../canvas/useCamera";
 import { shown } from "../../ui/figures";
+import { useBrief } from "./useBrief";
 import { below, BoxPiece, Dims, Handles, ModulePiece, ofKeepOut, ofModule } from "./pieces";
 
 export function FrontElevation({ view }: { view: DesignView }) {
@@ -19,7 +20,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
   const { brief } = view.design;
   const camera = useCamera(frame, { x: 0, y: 0, width, height }, { name: `front ${view.id}`, room: 34 });
   const v = camera.viewport;
-  const machine = view.design.workshop.machines.find((m) => m.id === bed);
+  const usable = useBrief().data?.usable[bed];
   const pieces = [...view.modules.map(ofModule), ...brief.keepouts.map(ofKeepOut)];
   const piece = pieces.find((p) => p.id === chosen);
   const s = 1 / v.scale;
@@ -72,14 +73,14 @@ export function FrontElevation({ view }: { view: DesignView }) {
               onChoose={setChosen}
             />
           ))}
-          {machine &&
+          {usable &&
             view.modules.map((module) => (
               <rect
                 key={module.id}
                 x={module.x}
                 y={module.y}
-                width={machine.bed_width - 2 * machine.margin}
-                height={machine.bed_height - 2 * machine.margin}
+                width={usable.width}
+                height={usable.height}
                 fill="none"
                 stroke="var(--bed)"
                 strokeWidth={1.4 * s}

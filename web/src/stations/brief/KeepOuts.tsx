@@ -4,6 +4,7 @@ import type { DesignView, KeepOut } from "../../api/types";
 import { useChanges } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { useBrief } from "./useBrief";
 import { TakeAway } from "../../ui/TakeAway";
 
 const KINDS = [
@@ -23,20 +24,10 @@ export function KeepOuts({ view }: { view: DesignView }) {
   const { keepouts } = view.design.brief;
   const edit = (keepout: string, changes: Partial<Omit<KeepOut, "id">>) =>
     void send([{ do: "edit_keepout", keepout, ...changes }]);
-  const add = () =>
-    void send([
-      {
-        do: "add_keepout",
-        name: "bar",
-        kind: "bar",
-        side: "behind",
-        x: 0,
-        y: Math.round(view.opening_height / 2),
-        width: view.opening_width,
-        height: 12,
-        clear: 30,
-      },
-    ]);
+  const usual = useBrief().data?.bar;
+  const add = () => {
+    if (usual) void send([{ do: "add_keepout", ...usual }]);
+  };
   return (
     <section aria-label="Behind the opening" className="mt-5">
       <p className="flex items-center justify-between">

@@ -1,11 +1,12 @@
 /** The modules, and the opening split into them. */
 import { useState } from "react";
-import type { BriefView, Command, ModuleView } from "../../api/types";
+import type { BriefView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { Layers } from "./Layers";
+import { useBrief } from "./useBrief";
 import { TakeAway } from "../../ui/TakeAway";
 
 type Chain = NonNullable<BriefView["chain"]>;
@@ -13,15 +14,11 @@ type Chain = NonNullable<BriefView["chain"]>;
 export function Modules({ chain }: { chain: Chain | null }) {
   const view = useDesign();
   const { send } = useChanges(view.id);
+  const outline = useBrief().data?.module;
+  const { gap } = view.design.brief;
   const add = () => {
-    const command: Command = {
-      do: "add_module",
-      name: `Module ${view.modules.length + 1}`,
-      outline: { kind: "rect", width: 120, height: Math.max(20, view.opening_height - 1), radius: 3 },
-      x: 0.5,
-      y: 0.5,
-    };
-    void send([command]);
+    const name = `Module ${view.modules.length + 1}`;
+    if (outline) void send([{ do: "add_module", name, outline, x: gap, y: gap }]);
   };
   return (
     <>

@@ -31,7 +31,8 @@ export function Shelves({ sheets, picked, onPick }: Props) {
               <Front sheet={sheet} />
               <Profile sheet={sheet} />
             </span>
-            <span className="mt-1 h-[3px] w-full bg-faint/40" />
+            <Badge part={sheet.part} />
+            <span className="mt-0.5 h-[3px] w-full bg-faint/40" />
             <span className="mt-1 max-w-28 text-center text-[11px]/[14px]">{sheet.part.name}</span>
             <span className="num text-[11px] text-faint">{figures(sheet)}</span>
           </button>
@@ -59,6 +60,32 @@ function step(event: React.KeyboardEvent<HTMLElement>, onPick: Props["onPick"]):
 const figures = ({ used_by, on_hand }: PartSheet): string =>
   [used_by.length && `${used_by.length} used`, on_hand && `${on_hand} on hand`].filter(Boolean).join(", ") ||
   "–";
+
+/** What tells parts apart that look alike: positions, ways, digits, springs, the colour of the lamp. */
+function Badge({ part }: { part: PartSheet["part"] }) {
+  const springs = part.positions.some((p) => p.springs);
+  const says = [
+    part.detents
+      ? `${part.detents.ways} ways`
+      : part.positions.length > 1
+        ? `${part.positions.length} pos.`
+        : "",
+    part.digits ? `${part.digits.count} digits` : "",
+    springs ? "springs" : "",
+  ].filter(Boolean);
+  const lamp = part.front.find((piece) => piece.lamp);
+  if (says.length === 0 && !lamp) return null;
+  return (
+    <span className="mt-1 flex items-center gap-1 text-[11px]/[12px] text-faint">
+      {lamp && (
+        <svg width="9" height="9" aria-hidden="true">
+          <circle cx="4.5" cy="4.5" r="4" fill={lamp.fill} stroke="var(--faint)" />
+        </svg>
+      )}
+      {[lamp ? part.colour : "", ...says].filter(Boolean).join(", ")}
+    </span>
+  );
+}
 
 function Front({ sheet: { part } }: { sheet: PartSheet }) {
   const { width, height } = reach(part.cover);
