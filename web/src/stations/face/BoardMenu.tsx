@@ -6,7 +6,7 @@ import { doingOf, everyCommand, keyWords, perform } from "../../app/registry";
 import { useSession } from "../../app/session";
 import type { PointMm } from "../../canvas/camera";
 import { ACTIONS } from "./arrange";
-import type { BoardContext } from "./dragging";
+import type { BoardContext } from "./held";
 import { newGraphic, type GraphicKind } from "./newGraphic";
 import { plateAt, type PlateOnBoard } from "./plates";
 

@@ -6,7 +6,7 @@ import { toPx } from "../../canvas/camera";
 import { followPointer } from "../../canvas/gesture";
 import { useSession } from "../../app/session";
 import { reach } from "../../panel/shapes";
-import type { BoardContext } from "./dragging";
+import type { BoardContext } from "./held";
 import type { PlateOnBoard } from "./plates";
 
 interface Props {

@@ -4,7 +4,8 @@ import type { Fn, GuidesView } from "../../api/types";
 import { useSession } from "../../app/session";
 import { toPx } from "../../canvas/camera";
 import { followPointer } from "../../canvas/gesture";
-import { askGuides, type BoardContext, trayTarget } from "./dragging";
+import { askGuides, trayTarget } from "./dragging";
+import type { BoardContext } from "./held";
 import { probe, stopProbing } from "./probe";
 import { useFace } from "./store";
 

@@ -2,96 +2,21 @@
  * Dragging what is on the panel. While the pointer moves only the dragged nodes' transforms are written, through the
  * DOM, so that 400 parts stay fluid; let go, the change waits in the queue and the page shows it from there.
  */
+import { answered, api } from "../../api/client";
 import { move, place } from "../../api/commands";
 import type { Command, DesignView, Fn, GuidesView } from "../../api/types";
-import { many } from "../../ui/figures";
-import type { Changes } from "../../app/design";
+import { useQueue } from "../../app/queue";
 import { useSession } from "../../app/session";
 import { commandsAfter } from "../../app/shown";
-import { useQueue } from "../../app/queue";
-import { answered, api } from "../../api/client";
 import { mm, toMm } from "../../canvas/camera";
 import { followPointer } from "../../canvas/gesture";
-import type { Camera } from "../../canvas/useCamera";
+import { ghostsOf } from "./ghosts";
 import { graphicPlaces } from "./graphicShift";
+import { type BoardContext, doingWords, drawShift, type Held, heldOf, lockedWords } from "./held";
 import { plateAt, type PlateOnBoard } from "./plates";
 import { probe, stopProbing } from "./probe";
 import { snap } from "./snap";
 import { useFace } from "./store";
-
-export interface BoardContext {
-  view: DesignView;
-  plates: readonly PlateOnBoard[];
-  camera: Camera;
-  changes: Changes;
-}
-
-/** What is dragged: the functions that are free to move, and graphics. */
-export interface Held {
-  functions: readonly Fn[];
-  graphics: readonly string[];
-  /** Locked parts of the selection: they stay. */
-  locked: number;
-}
-
-/** The selected parts that are on the board, and the selected graphics. */
-export function heldOf({ view, plates }: Pick<BoardContext, "view" | "plates">): Held {
-  const { selection } = useSession.getState();
-  const here = new Set(plates.map((p) => p.module.id));
-  const placed = view.design.functions.filter(
-    (f) => selection.includes(f.id) && f.place && here.has(f.place.module),
-  );
-  const graphics = view.design.graphics.filter((g) => selection.includes(g.id) && here.has(g.module));
-  return {
-    functions: placed.filter((f) => !f.locked),
-    graphics: graphics.map((g) => g.id),
-    locked: placed.filter((f) => f.locked).length,
-  };
-}
-
-export const lockedWords = (several: number): string =>
-  several === 1
-    ? "A locked part stays where it is; L frees it"
-    : `${many(several, "locked part")} stay where they are; L frees them`;
-
-/** Write the shift of what is held into the drawing. */
-export function drawShift(held: Held, view: DesignView, dx: number, dy: number): void {
-  for (const { id, place: at } of held.functions)
-    if (at)
-      document
-        .getElementById(`part-${id}`)
-        ?.setAttribute("transform", `translate(${at.x + dx} ${at.y + dy})`);
-  for (const { id, x, y, follows } of graphicPlaces(view, held.graphics))
-    document
-      .getElementById(`graphic-${id}`)
-      ?.setAttribute("transform", `translate(${x + (follows ? 0 : dx)} ${y + dy})`);
-}
-
-/** Faint copies of what is held, which are dragged in its place. */
-function ghostsOf(held: Held): { draw: (dx: number, dy: number) => void; drop: () => void } {
-  const ids = [...held.functions.map((f) => `part-${f.id}`), ...held.graphics.map((g) => `graphic-${g}`)];
-  const made = ids.flatMap((id) => {
-    const node = document.getElementById(id);
-    if (!node?.parentElement) return [];
-    const copy = node.cloneNode(true) as SVGGElement;
-    for (const one of [copy, ...copy.querySelectorAll("[id]")]) one.removeAttribute("id");
-    copy.removeAttribute("data-fn");
-    copy.setAttribute("aria-hidden", "true");
-    copy.style.opacity = "0.6";
-    const shifted = document.createElementNS("http://www.w3.org/2000/svg", "g");
-    shifted.append(copy);
-    node.parentElement.append(shifted);
-    return [shifted];
-  });
-  return {
-    draw: (dx, dy) => {
-      for (const node of made) node.setAttribute("transform", `translate(${dx} ${dy})`);
-    },
-    drop: () => {
-      for (const node of made) node.remove();
-    },
-  };
-}
 
 /** What may catch a leader that is dragged with others; asked once, when the drag begins. */
 export async function askGuides(
@@ -122,7 +47,7 @@ interface Lead {
   fn: Fn | null;
 }
 
-export function leadOf(view: DesignView, id: string): Lead | null {
+function leadOf(view: DesignView, id: string): Lead | null {
   const fn = view.design.functions.find((f) => f.id === id);
   if (fn?.place) return { id, module: fn.place.module, x: fn.place.x, y: fn.place.y, fn };
   const graphic = view.design.graphics.find((g) => g.id === id);
@@ -183,7 +108,7 @@ export function dragItems(pressed: PointerEvent, leadId: string, context: BoardC
     if (over !== home) return carriedOver(held, view, over, home, way);
     return [move(functions, way.x, way.y, [...held.graphics])];
   };
-  const over_ = () => {
+  const tidy = () => {
     useFace.getState().set({ caught: null });
     useSession.getState().set({ doing: null });
     stopProbing();
@@ -236,7 +161,7 @@ export function dragItems(pressed: PointerEvent, leadId: string, context: BoardC
       if (lead.fn && !ghosts) probe({ view, lead: lead.id, commands: shift() });
     },
     end: () => {
-      over_();
+      tidy();
       if (way.x === 0 && way.y === 0) {
         draw(0, 0);
         return ghosts?.drop();
@@ -248,7 +173,7 @@ export function dragItems(pressed: PointerEvent, leadId: string, context: BoardC
       if (!pressed.shiftKey) useSession.getState().select([leadId]);
     },
     cancel: () => {
-      over_();
+      tidy();
       draw(0, 0);
       ghosts?.drop();
     },
@@ -261,56 +186,6 @@ const boxAt = ({ box: [left, down, right, up] }: GuidesView, x: number, y: numbe
   width: right - left,
   height: up - down,
 });
-
-/** What the hand is doing: “Moving Wiper”, “Moving Wiper and 2 more”. */
-export function doingWords(view: DesignView, held: Held, verb: string): string {
-  const first =
-    held.functions[0]?.name ??
-    view.design.graphics.find((g) => g.id === held.graphics[0])?.text ??
-    "a graphic";
-  const more = held.functions.length + held.graphics.length - 1;
-  return more > 0 ? `${verb} ${first} and ${more} more` : `${verb} ${first}`;
-}
-
-/** A box drawn over bare plate selects what it touches; with Shift it adds. */
-export function boxSelect(pressed: PointerEvent, frame: HTMLElement, { view }: BoardContext): void {
-  const { graphics } = view.design;
-  const bounds = frame.getBoundingClientRect();
-  const boxTo = (event: PointerEvent) => ({
-    x: Math.min(pressed.clientX, event.clientX) - bounds.left,
-    y: Math.min(pressed.clientY, event.clientY) - bounds.top,
-    width: Math.abs(event.clientX - pressed.clientX),
-    height: Math.abs(event.clientY - pressed.clientY),
-  });
-  const { set } = useFace.getState();
-  const before = pressed.shiftKey ? useSession.getState().selection : [];
-  followPointer(pressed, {
-    move: (event) => set({ box: boxTo(event) }),
-    end: (event) => {
-      set({ box: null });
-      const box = boxTo(event);
-      const touched = [...frame.querySelectorAll<SVGElement>("[data-touch]")].flatMap((node) => {
-        const is = node.getBoundingClientRect();
-        const left = is.left - bounds.left;
-        const top = is.top - bounds.top;
-        const meets =
-          left < box.x + box.width &&
-          left + is.width > box.x &&
-          top < box.y + box.height &&
-          top + is.height > box.y;
-        return meets ? [node.dataset["touch"] ?? ""] : [];
-      });
-      const drawn = new Set(graphics.map((g) => g.id));
-      const parts = touched.filter((id) => !drawn.has(id));
-      const rest = touched.filter((id) => drawn.has(id));
-      useSession.getState().select([...new Set([...before, ...parts, ...rest])]);
-    },
-    click: () => {
-      if (!pressed.shiftKey) useSession.getState().select([]);
-    },
-    cancel: () => set({ box: null }),
-  });
-}
 
 /** Where a part from the tray would come to lie under the pointer: its plate, and its place there. */
 export function trayTarget(

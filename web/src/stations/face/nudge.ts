@@ -7,7 +7,7 @@ import type { DesignView } from "../../api/types";
 import type { Changes } from "../../app/design";
 import { useSession } from "../../app/session";
 import { mm } from "../../canvas/camera";
-import { doingWords, drawShift, type Held } from "./dragging";
+import { doingWords, drawShift, type Held } from "./held";
 
 const WAYS: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],

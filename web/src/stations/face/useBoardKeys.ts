@@ -4,7 +4,7 @@ import type { Command, Fn } from "../../api/types";
 import { type Doing, useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
 import { ACTIONS, placedSelection } from "./arrange";
-import { type BoardContext, heldOf, lockedWords } from "./dragging";
+import { type BoardContext, heldOf, lockedWords } from "./held";
 import { nudge } from "./nudge";
 import { ALL, useFace, VIEWS } from "./store";
 
