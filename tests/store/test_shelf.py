@@ -107,7 +107,9 @@ def test_the_brief_tells_what_follows_and_parts_what_they_cost(client: TestClien
     ident = desk.add(plate(("rotary-12", 100, 60)), "Start").design_id
     desk.command(ident, 1, (adding(LASER), CopyPart(part="rotary-12", id="mine", name="Mine")))
     brief = client.get(f"/api/designs/{ident}/brief").json()
-    assert brief["beds"] == [{"module": "plate", "machine": "laser", "turn": 0, "pieces": 1}]
+    (bed,) = brief["beds"]
+    assert (bed["module"], bed["machine"], bed["turn"], bed["pieces"], bed["over"]) == ("plate", "laser", 0, 1, 0)
+    assert (bed["usable_width"], bed["usable_height"]) == (290, 190)  # 300 × 200 less 5 mm all round
     assert brief["chain"]["clear"] == pytest.approx(1.0)
     assert brief["estimate"]["controls"] == 1
     assert len(brief["side"]["bodies"]) == 1
