@@ -158,7 +158,8 @@ def test_all_modules_stand_side_by_side_and_a_part_is_carried_from_one_to_the_ne
     assert there is not None
     assert there.module == "centre"
     assert there.x == pytest.approx(start.x, abs=2 / scale + 0.1)
-    assert there.y == pytest.approx(start.y + 30 / scale, abs=2 / scale + 0.1)
+    lower = modules["left"].y - modules["centre"].y
+    assert there.y == pytest.approx(start.y + 30 / scale + lower, abs=2 / scale + 0.1)
 
 
 def test_a_measure_catches_centres_and_a_drag_says_the_distance_of_what_caught_it(watched: Page, address: str) -> None:

@@ -12,7 +12,7 @@ export function Said() {
   const notice = useSession((s) => s.notice);
   const set = useSession((s) => s.set);
   const [first] = refused;
-  if (!first && notice === null) return <span className="hidden" />;
+  if (!first && notice === null) return <div className="col-span-3" />;
   return (
     <div
       role="alert"

@@ -20,7 +20,7 @@ export function BoardStrip({ here, camera }: { here: readonly Fn[]; camera: Came
   return (
     <div
       data-board-tools=""
-      className="flex min-h-9 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule bg-card px-3 py-0.5"
+      className="flex h-9 shrink-0 items-center gap-x-3 gap-y-1 overflow-hidden border-t border-rule bg-card px-3 max-[900px]:h-[68px] max-[900px]:flex-wrap"
     >
       <ArrangeTools here={here} />
       <span className="flex-1" />
