@@ -71,10 +71,17 @@ function set(changes: Partial<Queue>): void {
   if (!("waiting" in changes || "refused" in changes)) return;
   try {
     store();
+    stored = true;
   } catch {
-    // The browser's store is full or forbidden: the page still holds it all, and is asked not to be closed.
+    stored = false; // the browser's store is full or forbidden
   }
 }
+
+/** Whether what waits is in the browser's store; if not, the page is not closed without asking. */
+let stored = true;
+window.addEventListener("beforeunload", (event) => {
+  if (!stored && useQueue.getState().waiting.some((one) => one.kept === null)) event.preventDefault();
+});
 
 const change = (key: string, changes: Partial<Waiting>) =>
   set({
@@ -277,12 +284,24 @@ export function askAgain(client: QueryClient, { waiting }: Refusal): void {
   void ask(client, waiting.design, waiting.ask);
 }
 
+/** What a page had stored; null where that is no queue of ours. */
+function readStored(text: string | null): Pick<Queue, "waiting" | "refused"> | null {
+  try {
+    const left = JSON.parse(text ?? "null") as Partial<Queue> | null;
+    return left && Array.isArray(left.waiting) && Array.isArray(left.refused)
+      ? { waiting: left.waiting, refused: left.refused }
+      : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Take over what a page that is gone has left waiting. */
 function adopt(client: QueryClient, id: string): void {
   const text = localStorage.getItem(STORED + id);
   localStorage.removeItem(STORED + id);
-  if (text === null) return;
-  const left = JSON.parse(text) as Pick<Queue, "waiting" | "refused">;
+  const left = readStored(text);
+  if (!left) return;
   const now = useQueue.getState();
   set({ waiting: [...left.waiting, ...now.waiting], refused: [...left.refused, ...now.refused] });
   void run(client);

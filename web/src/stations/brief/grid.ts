@@ -16,6 +16,9 @@ interface Grid {
 
 export const useGrid = create<Grid>((set) => ({ at: null, draft: null, set: (changes) => set(changes) }));
 
+/** Whether a cell has the focus, or had it last. */
+export const useHere = (at: At): boolean => useGrid((s) => s.at?.fn === at.fn && s.at.column === at.column);
+
 export interface GridContext {
   /** The rows as they are shown. */
   order: readonly Fn[];
