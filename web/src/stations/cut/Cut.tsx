@@ -32,7 +32,7 @@ export default function Cut() {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_300px] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[minmax(320px,100%)_auto] max-[900px]:overflow-y-auto">
       <section aria-label="Sheet" className="flex min-w-0 flex-col">
-        <div className="flex h-9 items-end gap-6 px-4 text-[12px]">
+        <div className="flex min-h-9 flex-wrap items-end gap-x-6 px-4 text-[12px]">
           <Tabs
             label="Modules"
             tabs={cut.data.modules.map((m) => [m.id, m.name] as const)}
