@@ -12,11 +12,13 @@ import pytest
 
 from building import replay
 from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design, write_design
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Circle
@@ -104,35 +106,31 @@ def test_a_database_of_the_second_format_opens_is_undone_and_goes_on(tmp_path: P
     desk.database.close()
 
 
-def test_a_database_of_the_third_format_opens_is_undone_and_goes_on(tmp_path: Path) -> None:
-    shutil.copy(DATA / "format-3" / "wingboard.db", tmp_path / "wingboard.db")
-    desk = Desk(Database(tmp_path / "wingboard.db"))
+def gone_on(folder: Path, old: str, command: Command) -> Design:
+    """A database of an older format, opened, replayed, changed and undone; gives the design as it was."""
+    shutil.copy(DATA / old / "wingboard.db", folder / "wingboard.db")
+    desk = Desk(Database(folder / "wingboard.db"))
     head = desk.head("every-command")
     before = desk.open("every-command")
-    assert before.design == read_design((DATA / "format-3" / "exported.json").read_text("utf-8"), catalogue())
-    assert [(layer.id, layer.thickness) for layer in before.design.stack] == [("face", 3), ("diffuser", 4), ("back", 3)]
-    assert all(module.stack is None for module in before.design.modules)
+    assert before.design == read_design((DATA / old / "exported.json").read_text("utf-8"), catalogue())
     assert [number for number, _ in replay(desk, "every-command")] == list(range(2, head + 1))
-    kept = desk.command("every-command", head, (SetSchool(module="module-1", school="metal"),))
+    kept = desk.command("every-command", head, (command,))
     fresh = Desk(desk.database)
     assert fresh.open("every-command").design == kept.state.design
     assert fresh.undo("every-command", head + 1).state.design == before.design
     desk.database.close()
+    return before.design
+
+
+def test_a_database_of_the_third_format_opens_is_undone_and_goes_on(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-3", SetSchool(module="module-1", school="metal"))
+    assert [(layer.id, layer.thickness) for layer in design.stack] == [("face", 3), ("diffuser", 4), ("back", 3)]
+    assert all(module.stack is None for module in design.modules)
 
 
 def test_a_database_of_the_fourth_format_opens_and_takes_what_the_fifth_brought(tmp_path: Path) -> None:
-    shutil.copy(DATA / "format-4" / "wingboard.db", tmp_path / "wingboard.db")
-    desk = Desk(Database(tmp_path / "wingboard.db"))
-    head = desk.head("every-command")
-    before = desk.open("every-command")
-    assert before.design == read_design((DATA / "format-4" / "exported.json").read_text("utf-8"), catalogue())
-    assert all(f.colour is None and (f.legend is None or f.legend.radius is None) for f in before.design.functions)
-    assert [number for number, _ in replay(desk, "every-command")] == list(range(2, head + 1))
-    kept = desk.command("every-command", head, (EditFunction(function="f1", colour="blue"),))
-    fresh = Desk(desk.database)
-    assert fresh.open("every-command").design == kept.state.design
-    assert fresh.undo("every-command", head + 1).state.design == before.design
-    desk.database.close()
+    design = gone_on(tmp_path, "format-4", EditFunction(function="f1", colour="blue"))
+    assert all(f.colour is None and (f.legend is None or f.legend.radius is None) for f in design.functions)
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

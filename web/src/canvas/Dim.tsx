@@ -1,7 +1,6 @@
 /** A dimension on a drawing that is typed where it stands: a click, or Enter, turns the figure into a field. */
-import { useState } from "react";
-import { answered, api } from "../api/client";
 import { shown } from "../ui/figures";
+import { inField, useLength } from "../ui/useLength";
 import type { PointPx } from "./camera";
 
 interface Props {
@@ -30,21 +29,8 @@ export function Dim({
   className = "",
   onCommit,
 }: Props) {
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const { text, wrong, setText, commit, giveUp } = useLength(value, least, onCommit);
   const place = { left: at.x, top: at.y };
-  const commit = async () => {
-    if (text === null) return;
-    try {
-      const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text } } }));
-      if (mm < least) throw new Error(`At least ${least} mm`);
-      setText(null);
-      setWrong(null);
-      if (Math.abs(mm - value) > 1e-6) onCommit(mm);
-    } catch (error) {
-      setWrong(error instanceof Error ? error.message : "Not a length");
-    }
-  };
   if (text === null)
     return (
       <button
@@ -54,7 +40,7 @@ export function Dim({
         className={`num absolute -translate-1/2 rounded border border-transparent bg-desk px-1 leading-[16px] text-ink hover:border-petrol ${className}`}
         style={place}
         onPointerDown={(event) => event.stopPropagation()}
-        onClick={() => setText(String(Math.round(value * 100) / 100))}
+        onClick={() => setText(inField(value))}
       >
         {before}
         {shown(value, places)}
@@ -79,10 +65,7 @@ export function Dim({
         onKeyDown={(event) => {
           event.stopPropagation();
           if (event.key === "Enter") event.currentTarget.blur();
-          if (event.key === "Escape") {
-            setText(null);
-            setWrong(null);
-          }
+          if (event.key === "Escape") giveUp();
         }}
       />
       {wrong && (

@@ -1,6 +1,6 @@
 /** Fields that keep what is typed until it is right, and say at the field what is wrong. */
 import { type ReactNode, useId, useState } from "react";
-import { answered, api } from "../api/client";
+import { inField, useLength } from "./useLength";
 
 const BOX =
   "h-8 w-full rounded border border-faint bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-must";
@@ -22,20 +22,7 @@ interface LengthProps {
 /** A length in mm; takes 3/16in too. Enter or leaving the field commits. */
 export function LengthField({ label, value, onCommit, least = 0, bare = false }: LengthProps) {
   const id = useId();
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const commit = async () => {
-    if (text === null) return;
-    try {
-      const { mm } = await answered(api.GET("/api/quantity/length", { params: { query: { text } } }));
-      if (mm < least) throw new Error(`At least ${least} mm`);
-      setText(null);
-      setWrong(null);
-      if (Math.abs(mm - value) > 1e-6) onCommit(mm);
-    } catch (error) {
-      setWrong(error instanceof Error ? error.message : "Not a length");
-    }
-  };
+  const { text, wrong, setText, commit, giveUp } = useLength(value, least, onCommit);
   return (
     <Labelled id={id} label={label} wrong={wrong} bare={bare}>
       <span className="relative block">
@@ -43,7 +30,7 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
           id={id}
           className={`${BOX} num text-right ${bare ? "h-7! px-1.5" : "pr-8"}`}
           data-clean={text === null}
-          value={text ?? String(Math.round(value * 100) / 100)}
+          value={text ?? inField(value)}
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-wrong` : undefined}
           onChange={(event) => setText(event.target.value)}
@@ -53,10 +40,7 @@ export function LengthField({ label, value, onCommit, least = 0, bare = false }:
               event.preventDefault();
               event.currentTarget.blur();
             }
-            if (event.key === "Escape") {
-              setText(null);
-              setWrong(null);
-            }
+            if (event.key === "Escape") giveUp();
           }}
         />
         {!bare && <span className="num pointer-events-none absolute top-[7px] right-2 text-faint">mm</span>}
