@@ -169,7 +169,15 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
 def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
     go(page, address, f"{TRAM}/wire")
+    drawing = page.get_by_role("group", name="Left module from behind, and its lines")
+    whole = drawing.get_attribute("data-scale")
+    drawing.hover()
+    page.mouse.wheel(0, -200)
+    expect(drawing).not_to_have_attribute("data-scale", whole or "")
+    page.keyboard.press("f")
+    expect(drawing).to_have_attribute("data-scale", whole or "")
     page.get_by_role("button", name=re.compile("^Master key")).click()
+    page.get_by_role("tab", name=re.compile("^ATmega2560 2")).click()
     page.get_by_role("button", name="Give pin 53 of ATmega2560 2").click()
     revision(page, 2)
     page.get_by_role("button", name="Show the pin list").click()

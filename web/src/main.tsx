@@ -9,6 +9,7 @@ import { applyTheme, useSession } from "./app/session";
 import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
 import { PARTS } from "./stations/parts/commands";
+import { WIRE } from "./stations/wire/commands";
 import { Guarded } from "./ui/Guarded";
 import "./styles.css";
 
@@ -22,7 +23,7 @@ const VIEWS: Views = {
   cut: lazy(() => import("./stations/cut/Cut")),
   wire: lazy(() => import("./stations/wire/Wire")),
 };
-declare([...BRIEF, ...PARTS, ...FACE, ...EVERYWHERE]);
+declare([...BRIEF, ...PARTS, ...FACE, ...WIRE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

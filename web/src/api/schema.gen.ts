@@ -1825,6 +1825,26 @@ export interface components {
             pins: components["schemas"]["PinView"][];
         };
         /**
+         * BodyBehindView
+         * @description A part's body from behind: path data, and the middle and size of the box round it (mm).
+         */
+        BodyBehindView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * BodyView
          * @description A body behind, its depth from the front surface, and the room of its cable.
          */
@@ -3084,6 +3104,18 @@ export interface components {
             amps?: number | null;
             /** Count */
             count?: number | null;
+        };
+        /**
+         * EndView
+         * @description Where a line ends on its part (mm, from behind).
+         */
+        EndView: {
+            /** Line */
+            line: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Environment
@@ -4447,6 +4479,28 @@ export interface components {
              * @description Its own layers, from the front; none: those of the panel
              */
             stack?: components["schemas"]["Layer"][] | null;
+        };
+        /**
+         * ModuleBehindView
+         * @description A module from behind, x from its right edge to the left.
+         */
+        ModuleBehindView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Colour */
+            colour: string;
+            /** Bodies */
+            bodies: components["schemas"]["BodyBehindView"][];
+            /** Ends */
+            ends: components["schemas"]["EndView"][];
         };
         /**
          * ModuleView
@@ -6736,6 +6790,8 @@ export interface components {
         WireView: {
             /** Revision */
             revision: number;
+            /** Modules */
+            modules: components["schemas"]["ModuleBehindView"][];
             /** Boards */
             boards: components["schemas"]["BoardView"][];
             /** Rows */

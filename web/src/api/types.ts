@@ -32,6 +32,7 @@ export type CutView = Schemas["CutView"];
 export type WireView = Schemas["WireView"];
 export type Solved = Schemas["Solved"];
 export type Row = Schemas["RowView"];
+export type ModuleBehind = Schemas["ModuleBehindView"];
 export type BoardView = Schemas["BoardView"];
 export type CellText = Schemas["CellText"];
 export type OutlineView = Schemas["OutlineView"];

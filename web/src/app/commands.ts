@@ -15,6 +15,10 @@ export const EVERYWHERE: readonly Listed[] = [
   { id: "theme", words: "Day or night theme", keys: [] },
   { id: "designs", words: "Switch, copy, import or export designs", keys: [] },
   { id: "new", words: "Begin a new panel", keys: [] },
+  { id: "view.larger", words: "Zoom in", keys: ["+", "="] },
+  { id: "view.smaller", words: "Zoom out", keys: ["-"] },
+  { id: "view.fit", words: "Show all of the drawing", keys: ["f", "0"] },
+  { id: "view.true", words: "Show the drawing in true size", keys: ["t"] },
   { id: "help", words: "Keys and help", keys: ["?"] },
   { id: "out", words: "Step out: of a field, a sheet, the selection", keys: ["Escape"], keyOnly: true },
 ];

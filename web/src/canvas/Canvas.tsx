@@ -14,6 +14,8 @@ interface Props {
   onContextMenu?: (event: React.MouseEvent) => void;
   /** Under the drawing. */
   under?: ReactNode;
+  /** It offers to show all of it again once one looks elsewhere; stations with a strip of their own say it there. */
+  offersFit?: boolean;
   /** Over the drawing, in its own axes. */
   over?: ReactNode;
   /** Drawn in millimetres, y up. */
@@ -30,6 +32,7 @@ export function Canvas({
   onContextMenu,
   under,
   over,
+  offersFit = false,
   children,
 }: Props) {
   return (
@@ -49,6 +52,16 @@ export function Canvas({
         <g transform={matrix(camera.viewport)}>{children}</g>
       </svg>
       {over}
+      {offersFit && camera.moved && (
+        <button
+          type="button"
+          className="absolute top-1 right-1 rounded border border-rule bg-sheet px-1.5 py-0.5 text-[11px] hover:border-petrol"
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={camera.fit}
+        >
+          Fit
+        </button>
+      )}
     </div>
   );
 }

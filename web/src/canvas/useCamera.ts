@@ -22,6 +22,8 @@ import { pixelsPerMm } from "./ruler";
 export interface Camera {
   viewport: Viewport;
   window: Size;
+  /** Whether it looks elsewhere than at all of it. */
+  moved: boolean;
   /** The viewport of this very moment, for what follows a pointer. */
   now: () => Viewport;
   /** Where a pointer is in the window. */
@@ -106,6 +108,7 @@ export function useCamera(
   return {
     viewport,
     window: size,
+    moved: viewport !== fit,
     now: () => now.current,
     inWindow: (event) => pointIn(frame.current, event),
     at: (event) => toMm(now.current, pointIn(frame.current, event)),

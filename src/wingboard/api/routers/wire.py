@@ -9,6 +9,7 @@ from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJo
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.behind import ModuleBehind, modules_behind
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.pinlist import pin_list
@@ -54,10 +55,44 @@ class RowView(BaseModel):
     owner: str = Field(description="The function's id")
 
 
+class BodyBehindView(BaseModel):
+    """A part's body from behind: path data, and the middle and size of the box round it (mm)."""
+
+    function: str
+    name: str
+    path: str
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class EndView(BaseModel):
+    """Where a line ends on its part (mm, from behind)."""
+
+    line: str
+    x: float
+    y: float
+
+
+class ModuleBehindView(BaseModel):
+    """A module from behind, x from its right edge to the left."""
+
+    id: str
+    name: str
+    path: str
+    width: float
+    height: float
+    colour: str
+    bodies: list[BodyBehindView]
+    ends: list[EndView]
+
+
 class WireView(BaseModel):
     """Everything the wire station shows."""
 
     revision: int
+    modules: list[ModuleBehindView]
     boards: list[BoardView]
     rows: list[RowView]
 
@@ -75,7 +110,20 @@ def wires(desk: OnDesk, design_id: DesignId) -> Response:
     """Boards and the pin list."""
     state = desk.open(design_id)
     rows = [RowView(**row._asdict()) for row in pin_list(state.resolved)]
-    return as_json(WireView(revision=state.row.number, boards=_boards(state.resolved), rows=rows))
+    return as_json(
+        WireView(
+            revision=state.row.number,
+            modules=[_behind(m) for m in modules_behind(state.resolved)],
+            boards=_boards(state.resolved),
+            rows=rows,
+        )
+    )
+
+
+def _behind(module: ModuleBehind) -> ModuleBehindView:
+    bodies = [BodyBehindView(**body._asdict()) for body in module.bodies]
+    ends = [EndView(**end._asdict()) for end in module.ends]
+    return ModuleBehindView(**{**module._asdict(), "bodies": bodies, "ends": ends})
 
 
 def _boards(r: Resolved) -> list[BoardView]:

@@ -2,6 +2,7 @@
 import { useRef, useState } from "react";
 import { resizeOpening } from "../../api/commands";
 import type { DesignView } from "../../api/types";
+import { useLooking } from "../../app/Looking";
 import { useChanges } from "../../app/design";
 import { type PointPx, toPx } from "../../canvas/camera";
 import { Canvas } from "../../canvas/Canvas";
@@ -19,6 +20,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
   const { opening_width: width, opening_height: height } = view;
   const { brief } = view.design;
   const camera = useCamera(frame, { x: 0, y: 0, width, height }, { name: `front ${view.id}`, room: 34 });
+  useLooking(camera);
   const v = camera.viewport;
   const usable = useBrief().data?.usable[bed];
   const pieces = [...view.modules.map(ofModule), ...brief.keepouts.map(ofKeepOut)];
@@ -30,6 +32,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
         <Canvas
           camera={camera}
           frame={frame}
+          offersFit
           drawing={{
             role: "group",
             "aria-label": `Opening ${shown(width)} by ${shown(height)} mm with ${view.modules.length} modules`,

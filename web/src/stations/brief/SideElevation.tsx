@@ -63,6 +63,7 @@ export function SideElevation({ name, side, brief, set, send }: Props) {
       <Canvas
         camera={camera}
         frame={frame}
+        offersFit
         drawing={{ role: "group", "aria-label": "Side elevation" }}
         over={
           <>

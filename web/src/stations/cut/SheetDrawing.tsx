@@ -1,5 +1,6 @@
 /** One sheet as it will be made; each operation in its own line, shown or hidden. */
 import { useRef } from "react";
+import { Looking } from "../../app/Looking";
 import { Canvas } from "../../canvas/Canvas";
 import { useCamera } from "../../canvas/useCamera";
 import { many } from "../../ui/figures";
@@ -78,6 +79,9 @@ export function SheetDrawing({ module, sheet, hidden, onFlip }: Props) {
             </label>
           </li>
         ))}
+        <li className="ml-auto">
+          <Looking camera={camera} />
+        </li>
       </ol>
     </>
   );

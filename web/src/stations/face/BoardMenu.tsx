@@ -29,7 +29,7 @@ const WITH_SELECTION = [
   "face.left", "face.right", "face.lock", "face.copy", "face.row", "face.column", "face.align-y",
   "face.distribute-x", "face.mirror", "face.fit-selection", "face.tray",
 ]; // prettier-ignore
-const WITHOUT = ["face.place", "face.all", "face.measure", "face.fit", "face.true"];
+const WITHOUT = ["face.place", "face.all", "face.measure", "view.fit", "view.true"];
 
 /** The commands of the registry that can be done now, as entries. */
 function listed(ids: readonly string[], selected: number): Entry[] {

@@ -1,22 +1,18 @@
 /** Under the board: what can be done with what is selected, and how one looks at it. It never covers the plate. */
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
-import { useState } from "react";
 import type { Fn } from "../../api/types";
+import { Looking, TOOL } from "../../app/Looking";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { Calibrate } from "../../canvas/Calibrate";
-import { isCalibrated, pixelsPerMm } from "../../canvas/ruler";
 import type { Camera } from "../../canvas/useCamera";
 import { ACTIONS, type Action, placedSelection } from "./arrange";
-import { shown } from "../../ui/figures";
 import { GRID } from "./snap";
 import { useFace } from "./store";
 
 const FIRST = ["row", "align-y", "distribute-x", "lock", "copy"];
-const TOOL =
-  "shrink-0 rounded border border-rule bg-sheet px-1.5 py-0.5 text-[11px] whitespace-nowrap hover:border-petrol";
 
 export function BoardStrip({ here, camera }: { here: readonly Fn[]; camera: Camera }) {
+  const measuring = useFace((s) => s.measuring);
   return (
     <div
       data-board-tools=""
@@ -24,7 +20,9 @@ export function BoardStrip({ here, camera }: { here: readonly Fn[]; camera: Came
     >
       <ArrangeTools here={here} />
       <span className="flex-1" />
-      <Looking camera={camera} />
+      <Looking camera={camera}>
+        <span className="max-[760px]:hidden">{measuring ? "measuring, Esc ends" : `snap ${GRID} mm`}</span>
+      </Looking>
     </div>
   );
 }
@@ -128,40 +126,5 @@ function Legend({ marks }: { marks: Marks }) {
         </li>
       ))}
     </ul>
-  );
-}
-
-function Looking({ camera }: { camera: Camera }) {
-  const measuring = useFace((s) => s.measuring);
-  const [calibrating, setCalibrating] = useState(false);
-  const share = pixelsPerMm() / camera.viewport.scale;
-  return (
-    <div className="num flex shrink-0 items-center gap-2 text-[11px] text-faint">
-      <span className="max-[760px]:hidden">{measuring ? "measuring, Esc ends" : `snap ${GRID} mm`}</span>
-      <button
-        type="button"
-        className={TOOL}
-        title="The screen shows this many millimetres of the panel in one; held to a ruler it is true"
-        onClick={() => setCalibrating(true)}
-      >
-        1 : {shown(share, 2)}
-        {isCalibrated() ? "" : " about"}
-      </button>
-      <button type="button" className={TOOL} title="As large as it is (T)" onClick={camera.trueSize}>
-        True size
-      </button>
-      <button type="button" className={TOOL} title="Show all of it (F)" onClick={camera.fit}>
-        Fit
-      </button>
-      {calibrating && (
-        <Calibrate
-          onClose={() => setCalibrating(false)}
-          onDone={() => {
-            setCalibrating(false);
-            camera.trueSize();
-          }}
-        />
-      )}
-    </div>
   );
 }

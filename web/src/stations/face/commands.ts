@@ -27,11 +27,7 @@ const LISTED: readonly Omit<Listed, "station">[] = [
   { id: "face.place", words: "Place the next part of the tray", keys: ["p"] },
   { id: "face.view", words: "Next view: hands, behind, webs, reference, eye", keys: ["v"] },
   { id: "face.measure", words: "Measure between two clicks", keys: ["m"] },
-  { id: "face.larger", words: "Zoom in", keys: ["+", "="] },
-  { id: "face.smaller", words: "Zoom out", keys: ["-"] },
-  { id: "face.fit", words: "Show all of it", keys: ["f", "0"] },
   { id: "face.fit-selection", words: "Show what is selected", keys: ["F"] },
-  { id: "face.true", words: "Show it in true size", keys: ["t"] },
   { id: "face.modules", words: "One module, or all side by side", keys: ["b"] },
   {
     id: "face.out",

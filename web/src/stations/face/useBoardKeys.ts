@@ -80,10 +80,6 @@ export function useBoardKeys(context: BoardContext, here: readonly Fn[], onPlace
     "face.place": onPlaceNext,
     "face.view": nextView,
     "face.measure": () => useFace.getState().set({ measuring: !useFace.getState().measuring }),
-    "face.larger": () => camera.zoom(1.25),
-    "face.smaller": () => camera.zoom(0.8),
-    "face.fit": camera.fit,
-    "face.true": camera.trueSize,
     "face.modules": view.modules.length > 1 ? otherModules : undefined,
     "face.fit-selection": () => {
       const box = reachOfSelection(useSession.getState().selection);

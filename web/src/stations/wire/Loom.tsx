@@ -1,249 +1,169 @@
-/** The wires: hover or pick one end and the whole line lights up; pick a signal, then a free pin, to set it by hand. */
-import { useState } from "react";
-import type { BoardView, Row, WireView } from "../../api/types";
+/**
+ * The module from behind, as one sees it with the iron in hand, and a board beside it: hover or pick one end and the
+ * whole line is thick; pick a line, then a free pin, to set it by hand.
+ */
+import { useRef, useState } from "react";
+import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { Looking } from "../../app/Looking";
+import { useCommands } from "../../app/registry";
 import { useSession } from "../../app/session";
+import { Canvas } from "../../canvas/Canvas";
+import { useCamera } from "../../canvas/useCamera";
+import { Tabs } from "../../ui/Tabs";
+import { BoardDrawing, Words } from "./BoardDrawing";
+import { laidOut, wirePath } from "./layout";
+import { LineWords } from "./LineWords";
+import { ModuleDrawing } from "./ModuleDrawing";
 
-const ROW = 18;
-const HEAD = 30;
 const COLOURS = Array.from({ length: 8 }, (_, n) => `var(--wire-${n + 1})`);
 
-interface Laid {
-  left: Map<string, number>;
-  pins: Map<string, number>;
-  height: number;
-  titles: { text: string; y: number; side: "left" | "right" }[];
-}
-
-/** Rows of signals by panel on the left, rows of pins by board on the right. */
-function laid(wire: WireView): Laid {
-  const titles: Laid["titles"] = [];
-  const left = new Map<string, number>();
-  let y = 0;
-  for (const module of new Set(wire.rows.map((r) => r.module))) {
-    titles.push({ text: module, y: y + 20, side: "left" });
-    y += HEAD;
-    for (const row of inFunctionOrder(wire.rows.filter((r) => r.module === module))) {
-      left.set(row.line, y + ROW / 2);
-      y += ROW;
-    }
-  }
-  const pins = new Map<string, number>();
-  let right = 0;
-  for (const board of wire.boards) {
-    titles.push({
-      text: board.name.includes(board.chip)
-        ? `${board.name}, ${board.header} pins`
-        : `${board.name}: ${board.chip}, ${board.header} pins`,
-      y: right + 20,
-      side: "right",
-    });
-    right += HEAD;
-    for (const pin of board.pins) {
-      pins.set(`${board.id} ${pin.name}`, right + ROW / 2);
-      right += ROW;
-    }
-  }
-  return { left, pins, height: Math.max(y, right) + 12, titles };
-}
-
-const inFunctionOrder = (rows: readonly Row[]): Row[] =>
-  [...rows].sort((a, b) => a.line.localeCompare(b.line, "en", { numeric: true }));
+/** Lines that are lit, by their ids; none while nothing is chosen. */
+export type Lit = ReadonlySet<string>;
 
 export function Loom({ wire }: { wire: WireView }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const selection = useSession((s) => s.selection);
-  const [over, setOver] = useState<string | null>(null);
+  const { selection, module: wanted, set, select } = useSession();
+  const [boardId, setBoard] = useState<string | null>(null);
+  const [over, setOver] = useState<readonly string[]>([]);
   const [picked, setPicked] = useState<string | null>(null);
-  const { left, pins, height, titles } = laid(wire);
-  const owners = new Map(wire.rows.map((row) => [row.line, row.owner]));
-  const lit = (line: string | null | undefined) =>
-    line != null && (line === over || line === picked || selection.includes(owners.get(line) ?? ""));
-  const some = over !== null || picked !== null || selection.length > 0;
-  if (wire.rows.length === 0)
+  const frame = useRef<HTMLDivElement>(null);
+  const module = wire.modules.find((m) => m.id === wanted) ?? wire.modules.find((m) => m.ends.length > 0);
+  const here = new Map(module?.ends.map((end) => [end.line, end]));
+  const rows = wire.rows.filter((row) => here.has(row.line));
+  const board = wire.boards.find((b) => b.id === boardId) ?? usual(wire, rows);
+  const layout = laidOut(module ?? EMPTY, board);
+  const camera = useCamera(frame, layout.extent, { name: `wire ${id} ${module?.id} ${board?.id}`, room: 14 });
+  useCommands({ "wire.out": picked ? () => setPicked(null) : undefined });
+  if (!module || wire.rows.length === 0)
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
-  const give = (controller: string, pin: string) => {
-    if (picked) void send([{ do: "pin", line: picked, controller, pin }]).then(() => setPicked(null));
+  const named = picked !== null ? [picked] : over;
+  const lit: Lit = new Set(
+    named.length > 0 ? named : wire.rows.filter((r) => selection.includes(r.owner)).map((r) => r.line),
+  );
+  const give = (pin: string) => {
+    if (picked && board)
+      void send([{ do: "pin", line: picked, controller: board.id, pin }]).then(() => setPicked(null));
   };
+  const pick = (line: string) => {
+    setPicked(picked === line ? null : line);
+    select([]);
+  };
+  const from = (line: string) => {
+    const end = here.get(line);
+    return { x: (end?.x ?? 0) + layout.module.x, y: (end?.y ?? 0) + layout.module.y };
+  };
+  const paths = rows.flatMap((row, n) => {
+    const to = row.controller === board?.id ? layout.pins.get(row.pin) : undefined;
+    if (!to) return [];
+    const isLit = lit.has(row.line);
+    return [
+      { row, isLit, d: wirePath(from(row.line), to, layout, isLit), colour: COLOURS[n % COLOURS.length] },
+    ];
+  });
   return (
-    <svg
-      width="100%"
-      height={height}
-      viewBox={`0 0 620 ${height}`}
-      preserveAspectRatio="xMidYMin meet"
-      className="min-w-[600px]"
-      role="group"
-      aria-label="Wires between signals and pins"
-    >
-      {titles.map((t) => (
-        <text
-          key={t.side + t.text}
-          x={t.side === "left" ? 16 : 400}
-          y={t.y}
-          fontWeight="600"
-          fill="var(--ink)"
-        >
-          {t.text}
-        </text>
-      ))}
-      {wire.rows.map((row, n) => {
-        const y0 = left.get(row.line);
-        const y1 = pins.get(`${row.controller} ${row.pin}`);
-        if (y0 === undefined || y1 === undefined) return null;
-        return (
-          <path
-            key={row.line}
-            d={`M262 ${y0}C330 ${y0} 330 ${y1} 398 ${y1}`}
-            fill="none"
-            stroke={COLOURS[n % COLOURS.length]}
-            strokeWidth={lit(row.line) ? 3 : 1.5}
-            opacity={some && !lit(row.line) ? 0.2 : 0.9}
-            pointerEvents="none"
-          />
-        );
-      })}
-      {wire.rows.map((row) => (
-        <SignalEnd
-          key={row.line}
-          row={row}
-          y={left.get(row.line) ?? 0}
-          lit={lit(row.line)}
-          picked={picked === row.line}
-          onOver={setOver}
-          onPick={() => setPicked(picked === row.line ? null : row.line)}
+    <div className="flex h-full flex-col">
+      <div className="flex min-h-9 flex-wrap items-end justify-between gap-x-6">
+        <Tabs
+          label="Modules"
+          tabs={wire.modules.map((m) => [m.id, m.name] as const)}
+          now={module.id}
+          onChange={(next) => {
+            setPicked(null);
+            setBoard(null);
+            set({ module: next });
+          }}
         />
-      ))}
-      {wire.boards.map((board) => (
-        <Pins
-          key={board.id}
-          board={board}
-          pins={pins}
+        <Tabs
+          label="Boards"
+          tabs={wire.boards.map((b) => {
+            const count = rows.filter((row) => row.controller === b.id).length;
+            return [b.id, `${b.name}, ${count} from here`] as const;
+          })}
+          now={board?.id ?? ""}
+          onChange={setBoard}
+        />
+      </div>
+      <Canvas
+        camera={camera}
+        frame={frame}
+        drawing={{
+          role: "group",
+          "aria-label": `${module.name} from behind, and its lines`,
+          onPointerDown: (event) => {
+            if (event.target === event.currentTarget) setPicked(null);
+          },
+        }}
+      >
+        <ModuleDrawing
+          module={module}
+          at={layout.module}
+          scale={camera.viewport.scale}
+          rows={rows}
           lit={lit}
+          picked={picked}
           onOver={setOver}
-          picking={picked !== null}
-          onGive={give}
+          onPick={pick}
         />
-      ))}
-    </svg>
+        {board ? (
+          <BoardDrawing
+            board={board}
+            layout={layout}
+            rows={wire.rows}
+            here={here}
+            lit={lit}
+            picking={wire.rows.find((row) => row.line === picked)}
+            onOver={setOver}
+            onPick={pick}
+            onGive={give}
+          />
+        ) : (
+          <Words x={layout.arrival} y={module.height / 2} size={10 * layout.unit} anchor="start">
+            Add a controller: its pins stand here
+          </Words>
+        )}
+        <g fill="none" pointerEvents="none">
+          {paths
+            .filter((p) => !p.isLit)
+            .map(({ row, d, colour }) => (
+              <g key={row.line} opacity={lit.size > 0 ? 0.18 : 0.8}>
+                <path d={d} stroke="var(--desk)" strokeWidth={3.4 / camera.viewport.scale} />
+                <path d={d} stroke={colour} strokeWidth={1.5 / camera.viewport.scale} />
+              </g>
+            ))}
+          {paths
+            .filter((p) => p.isLit)
+            .map(({ row, d, colour }) => (
+              <g key={row.line} strokeLinejoin="round">
+                <path d={d} stroke="var(--desk)" strokeWidth={6 / camera.viewport.scale} />
+                <path d={d} stroke={colour} strokeWidth={3.4 / camera.viewport.scale} />
+              </g>
+            ))}
+        </g>
+      </Canvas>
+      <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 py-1 text-[12px]">
+        <LineWords rows={wire.rows.filter((row) => lit.has(row.line))} picking={picked !== null} />
+        <span className="flex-1" />
+        <Looking camera={camera} real={false} />
+      </div>
+    </div>
   );
 }
 
-interface SignalProps {
-  row: Row;
-  y: number;
-  lit: boolean;
-  picked: boolean;
-  onOver: (line: string | null) => void;
-  onPick: () => void;
-}
-
-const press = (act: () => void) => (event: React.KeyboardEvent) => {
-  if (event.key !== "Enter" && event.key !== " ") return;
-  event.preventDefault();
-  act();
+const EMPTY: WireView["modules"][number] = {
+  id: "",
+  name: "",
+  path: "",
+  width: 1,
+  height: 1,
+  colour: "",
+  bodies: [],
+  ends: [],
 };
 
-function SignalEnd({ row, y, lit, picked, onOver, onPick }: SignalProps) {
-  return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-pressed={picked}
-      aria-description={row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}
-      className="cursor-pointer"
-      onMouseEnter={() => onOver(row.line)}
-      onMouseLeave={() => onOver(null)}
-      onFocus={() => onOver(row.line)}
-      onBlur={() => onOver(null)}
-      onClick={onPick}
-      onKeyDown={press(onPick)}
-    >
-      <rect
-        x={10}
-        y={y - ROW / 2}
-        width={252}
-        height={ROW}
-        fill={lit ? "var(--wash)" : "transparent"}
-        rx={3}
-      />
-      <text x={16} y={y + 4} fontSize={12} fill="var(--ink)">
-        {row.function.length > 28 ? `${row.function.slice(0, 27)}…` : row.function}
-      </text>
-      <text
-        x={252}
-        y={y + 4}
-        fontSize={11}
-        textAnchor="end"
-        fontFamily="var(--font-mono)"
-        fill="var(--faint)"
-      >
-        {row.terminal}
-      </text>
-      <circle cx={262} cy={y} r={3} fill={row.pin ? "var(--ink)" : "var(--desk)"} stroke="var(--ink)" />
-    </g>
-  );
-}
-
-interface PinsProps {
-  board: BoardView;
-  pins: Map<string, number>;
-  lit: (line: string | null | undefined) => boolean;
-  onOver: (line: string | null) => void;
-  picking: boolean;
-  onGive: (controller: string, pin: string) => void;
-}
-
-function Pins({ board, pins, lit, onOver, picking, onGive }: PinsProps) {
-  return board.pins.map((pin) => {
-    const y = pins.get(`${board.id} ${pin.name}`) ?? 0;
-    const give = () => onGive(board.id, pin.name);
-    return (
-      <g
-        key={pin.name}
-        {...(picking
-          ? {
-              role: "button",
-              tabIndex: 0,
-              "aria-label": `Give pin ${pin.name} of ${board.name}`,
-              onClick: give,
-              onKeyDown: press(give),
-            }
-          : {})}
-        className={picking ? "cursor-pointer" : undefined}
-        onMouseEnter={() => onOver(pin.lines[0] ?? null)}
-        onMouseLeave={() => onOver(null)}
-      >
-        <rect
-          x={398}
-          y={y - ROW / 2 + 1}
-          width={212}
-          height={ROW - 2}
-          fill={pin.lines.some(lit) ? "var(--wash)" : "var(--sheet)"}
-          stroke="var(--rule)"
-          rx={3}
-        />
-        <circle
-          cx={398}
-          cy={y}
-          r={3}
-          fill={pin.lines.length > 0 ? "var(--ink)" : "var(--sheet)"}
-          stroke="var(--ink)"
-        />
-        <text
-          x={410}
-          y={y + 4}
-          fontSize={12}
-          fontFamily="var(--font-mono)"
-          fontWeight="600"
-          fill="var(--ink)"
-        >
-          {pin.name}
-        </text>
-        <text x={604} y={y + 4} fontSize={11} textAnchor="end" fill="var(--faint)">
-          {pin.can.join(", ")}
-        </text>
-      </g>
-    );
-  });
+/** The board that most of these lines go to; the first where none has a pin. */
+function usual(wire: WireView, rows: readonly Row[]): WireView["boards"][number] | undefined {
+  const many = (id: string) => rows.filter((row) => row.controller === id).length;
+  return [...wire.boards].sort((a, b) => many(b.id) - many(a.id))[0];
 }

@@ -1,12 +1,12 @@
-/** Wire: lines on the left, real pins on the right, wires between; or the same as a list to solder from. */
-import { useQuery } from "@tanstack/react-query";
+/** Wire: the module from behind, a board beside it, lines between; or the same as a list to solder from. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
 import type { Solved } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { designKey } from "../../app/queue";
 import { useJob } from "../../app/useJob";
-import { useQueryClient } from "@tanstack/react-query";
+import { useCommands } from "../../app/registry";
 import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
@@ -42,8 +42,13 @@ export default function Wire() {
     await client.refetchQueries({ queryKey: designKey(view.id) });
     setSolved(over.solved ?? null);
   };
+  const bare = wire.data?.rows.filter((row) => !row.pin).length ?? 0;
+  const flip = () => setShows(shows === "list" ? "wires" : "list");
+  useCommands({
+    "wire.list": flip,
+    "wire.missing": busy || bare === 0 ? undefined : () => void solve(false),
+  });
   if (!wire.data) return <NotThere query={wire} words="Laying out the wires…" />;
-  const bare = wire.data.rows.filter((row) => !row.pin).length;
   const download = `/api/designs/${view.id}/wire/pins`;
   return (
     <div className="flex h-full flex-col">
@@ -74,11 +79,7 @@ export default function Wire() {
           </Button>
         ))}
         <span className="flex-1" />
-        <Button
-          look="quiet"
-          aria-pressed={shows === "list"}
-          onClick={() => setShows(shows === "list" ? "wires" : "list")}
-        >
+        <Button look="quiet" aria-pressed={shows === "list"} onClick={flip}>
           {shows === "list" ? "Show the wires" : "Show the pin list"}
         </Button>
         <a className="text-petrol underline" href={`${download}.csv`} download>
@@ -103,7 +104,7 @@ export default function Wire() {
           onClose={() => setSolved(null)}
         />
       )}
-      <div className="min-h-0 flex-1 overflow-auto">
+      <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : ""}`}>
         {shows === "list" ? <PinList wire={wire.data} /> : <Loom wire={wire.data} />}
       </div>
     </div>

@@ -1,0 +1,41 @@
+"""A module from behind: every line ends on its part, left for right."""
+
+from collections.abc import Callable
+
+import pytest
+
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.behind import BETWEEN, modules_behind
+from wingboard.core.wire.lines import lines
+
+Demo = Callable[[str], Design]
+
+
+def test_every_line_ends_once_on_its_own_part(demo: Demo) -> None:
+    tram = Resolved(demo("kestrel-line-9"))
+    modules = modules_behind(tram)
+    ends = [end for module in modules for end in module.ends]
+    assert sorted(end.line for end in ends) == sorted(line.id for line in lines(tram))
+    assert len({(m.id, end.x, end.y) for m in modules for end in m.ends}) == len(ends)
+    owner = {line.id: line.function for line in lines(tram)}
+    for module in modules:
+        bodies = {b.function: b for b in module.bodies}
+        for end in module.ends:
+            body = bodies[owner[end.line]]
+            assert abs(end.x - body.x) <= body.width / 2 + BETWEEN / 2
+            assert abs(end.y - body.y) <= body.height / 2 + BETWEEN / 2
+
+
+def test_what_is_right_from_the_front_is_left_from_behind(demo: Demo) -> None:
+    tram = Resolved(demo("kestrel-line-9"))
+    for module in modules_behind(tram):
+        resolved = tram.modules[module.id]
+        by_function = {b.function: b for b in module.bodies}
+        for placed in resolved.placed:
+            body = by_function.get(placed.function.id)
+            if body is None:
+                continue
+            pieces = [placed.frame.shape(s.outline()).drawn().bounds for s in placed.behind]
+            assert body.x + body.width / 2 == pytest.approx(module.width - min(p[0] for p in pieces))
+            assert body.y + body.height / 2 == pytest.approx(max(p[3] for p in pieces))

@@ -1,0 +1,170 @@
+/** A board with its pins in two columns, each named by what hangs on it. */
+import type { BoardView, Row } from "../../api/types";
+import type { Layout, Pinned } from "./layout";
+import type { Lit } from "./Loom";
+import { press } from "./press";
+
+interface Props {
+  board: BoardView;
+  layout: Layout;
+  rows: readonly Row[];
+  /** Lines of the module that is shown. */
+  here: ReadonlyMap<string, unknown>;
+  lit: Lit;
+  /** The line that is being given a pin. */
+  picking: Row | undefined;
+  onOver: (lines: readonly string[]) => void;
+  onPick: (line: string) => void;
+  onGive: (pin: string) => void;
+}
+
+type Pin = BoardView["pins"][number];
+
+export function BoardDrawing({ board, layout, rows, ...rest }: Props) {
+  const { x, y, width, height } = layout.board;
+  const u = layout.unit;
+  const free = board.pins.filter((pin) => pin.lines.length === 0).length;
+  const byLine = new Map(rows.map((row) => [row.line, row]));
+  return (
+    <g>
+      <rect x={x} y={y} width={width} height={height} rx={4 * u} fill="var(--board)" />
+      <Words x={x + width / 2} y={y + height + 8 * u} size={9 * u} anchor="middle" weight={600}>
+        {`${board.name}, ${board.pins.length - free} of ${board.pins.length}, ${free} free`}
+      </Words>
+      {board.pins.map((pin) => {
+        const at = layout.pins.get(pin.name);
+        return (
+          at && <PinDrawing key={pin.name} board={board} pin={pin} at={at} u={u} byLine={byLine} {...rest} />
+        );
+      })}
+    </g>
+  );
+}
+
+interface PinProps extends Omit<Props, "layout" | "rows"> {
+  pin: Pin;
+  at: Pinned;
+  u: number;
+  byLine: ReadonlyMap<string, Row>;
+}
+
+function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onPick, onGive }: PinProps) {
+  const line = pin.lines[0];
+  const row = line === undefined ? undefined : byLine.get(line);
+  const giving = picking !== undefined;
+  const free = line === undefined || (picking?.bus != null && pin.bus === picking.bus);
+  const isLit = pin.lines.some((l) => lit.has(l));
+  const words = row ? nameOf(pin, row) : pin.can.join(", ");
+  const act = giving ? () => onGive(pin.name) : line !== undefined ? () => onPick(line) : undefined;
+  const label = giving
+    ? `Give pin ${pin.name} of ${board.name}`
+    : `Pin ${pin.name} of ${board.name}: ${row ? nameOf(pin, row, false) : "free"}`;
+  const taken = giving && !free && row ? `It is taken from ${nameOf(pin, row, false)}` : undefined;
+  const outside = at.left ? at.x - 12 * u : at.x + 12 * u;
+  return (
+    <g
+      {...(act
+        ? {
+            role: "button",
+            tabIndex: 0,
+            "aria-label": label,
+            "aria-description": taken,
+            onClick: act,
+            onKeyDown: press(act),
+          }
+        : {})}
+      className={act ? "cursor-pointer" : undefined}
+      onMouseEnter={() => onOver(pin.lines)}
+      onMouseLeave={() => onOver([])}
+    >
+      <rect
+        x={at.left ? outside - 106 * u : at.x - 6 * u}
+        y={at.y - 5.8 * u}
+        width={112 * u}
+        height={11.6 * u}
+        rx={2 * u}
+        fill={isLit ? "var(--wash)" : "transparent"}
+      />
+      <rect
+        x={at.x - 4 * u}
+        y={at.y - 4 * u}
+        width={8 * u}
+        height={8 * u}
+        rx={u}
+        fill={line === undefined ? "var(--board-free)" : "var(--board-pin)"}
+        stroke={giving && free ? "var(--board-ink)" : "none"}
+        strokeWidth={1.4 * u}
+      />
+      <Words
+        x={at.left ? at.x + 6 * u : at.x - 6 * u}
+        y={at.y}
+        size={7.4 * u}
+        anchor={at.left ? "start" : "end"}
+        colour="var(--board-ink)"
+        mono
+      >
+        {pin.name}
+      </Words>
+      <Words
+        x={outside}
+        y={at.y}
+        size={8.6 * u}
+        anchor={at.left ? "end" : "start"}
+        colour={row && here.has(row.line) ? "var(--ink)" : "var(--faint)"}
+        {...(isLit ? { weight: 700 } : {})}
+      >
+        {words}
+      </Words>
+    </g>
+  );
+}
+
+const LONGEST = 25;
+
+/** What hangs on a pin; shortened where it would meet something else. */
+function nameOf(pin: Pin, row: Row, short = true): string {
+  const more = pin.lines.length > 1 ? ` and ${pin.lines.length - 1} more` : "";
+  const whole = `${row.function}, ${row.terminal}${more}`;
+  if (!short || whole.length <= LONGEST) return whole;
+  const end = `, ${row.terminal}${more}`;
+  const room = LONGEST - end.length - 1;
+  return room > 3 ? `${row.function.slice(0, room)}…${end}` : `${whole.slice(0, LONGEST - 1)}…`;
+}
+
+interface WordsProps {
+  x: number;
+  y: number;
+  size: number;
+  anchor: "start" | "middle" | "end";
+  weight?: number;
+  colour?: string;
+  mono?: boolean;
+  children: string;
+}
+
+/** Words that grow with the drawing. */
+export function Words({
+  x,
+  y,
+  size,
+  anchor,
+  weight = 400,
+  colour = "var(--ink)",
+  mono,
+  children,
+}: WordsProps) {
+  return (
+    <text
+      transform={`translate(${x} ${y}) scale(1 -1)`}
+      fontSize={size}
+      textAnchor={anchor}
+      dominantBaseline="central"
+      fontWeight={weight}
+      fontFamily={mono ? "var(--font-mono)" : undefined}
+      fill={colour}
+      pointerEvents="none"
+    >
+      {children}
+    </text>
+  );
+}

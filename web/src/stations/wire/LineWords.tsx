@@ -1,0 +1,41 @@
+/** The lit line in words, from its terminal to its pin; where several are lit, how many. */
+import type { Row } from "../../api/types";
+import { many } from "../../ui/figures";
+
+export function LineWords({ rows, picking }: { rows: readonly Row[]; picking: boolean }) {
+  const row = rows[0];
+  if (!row)
+    return (
+      <p className="text-faint">
+        Press the end of a line to follow it, then a free pin to move it there; the wheel zooms
+      </p>
+    );
+  if (rows.length > 1) {
+    const pins = rows.map((r) => r.pin || "none");
+    return (
+      <p className="truncate">
+        <b>{row.function}</b>, {many(rows.length, "line")}; pins{" "}
+        <span className="num">{pins.join(", ")}</span>
+      </p>
+    );
+  }
+  return (
+    <p className="truncate" title={row.note}>
+      <b>
+        {row.function}, {row.terminal}
+      </b>
+      , {row.module}:{" "}
+      {row.pin ? (
+        <>
+          {row.board}, pin <span className="num">{row.pin}</span>, {DIRECTION[row.direction] ?? row.direction}
+        </>
+      ) : (
+        "no pin yet"
+      )}
+      {row.note && <span className="text-faint">; {row.note}</span>}
+      {picking && <b className="text-petrol">; press a pin to move it there, Esc to leave it</b>}
+    </p>
+  );
+}
+
+const DIRECTION: Record<string, string> = { in: "input", out: "output", both: "input and output" };

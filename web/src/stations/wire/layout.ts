@@ -1,0 +1,76 @@
+/** Where things stand on the drawing of Wire: the module at the left as large as it is, a board at the right beside it,
+ * large enough that the names at its pins can be read. Millimetres, y up. */
+import type { BoardView, ModuleBehind } from "../../api/types";
+
+export interface Pinned {
+  name: string;
+  x: number;
+  y: number;
+  left: boolean;
+}
+
+export interface Layout {
+  /** One step of the board's drawing: grows with the module, so that both can be read in one window. */
+  unit: number;
+  /** Lower left of the module, and of the board. */
+  module: { x: number; y: number };
+  board: { x: number; y: number; width: number; height: number };
+  pins: Map<string, Pinned>;
+  /** Where lines arrive, left of the names; those of the right row of pins so much lower. */
+  arrival: number;
+  lower: number;
+  /** From the middle of a row of pins to halfway to the next. */
+  between: number;
+  extent: { x: number; y: number; width: number; height: number };
+}
+
+const USUAL = 300;
+const PITCH = 12.5;
+const BOARD = 64;
+const NAMES = 118;
+const GAP = 62;
+/** What goes to the right row of pins arrives a little lower than what goes to the left one. */
+const LOWER = 2.4;
+
+/** Pins in two columns, in the order of their numbers. */
+export function laidOut(module: ModuleBehind, board: BoardView | undefined): Layout {
+  const unit = Math.max(module.width, module.height, 160) / USUAL;
+  const rows = Math.ceil((board?.pins.length ?? 0) / 2);
+  const height = (rows + 1) * PITCH * unit;
+  const all = Math.max(module.height, height);
+  const left = { x: 0, y: (all - module.height) / 2 };
+  const arrival = module.width + GAP * unit;
+  const x = arrival + NAMES * unit;
+  const y = (all - height) / 2;
+  const pins = new Map<string, Pinned>();
+  board?.pins.forEach((pin, n) => {
+    const row = Math.floor(n / 2);
+    const isLeft = n % 2 === 0;
+    pins.set(pin.name, {
+      name: pin.name,
+      x: x + (isLeft ? 7 : BOARD - 7) * unit,
+      y: y + height - (row + 1) * PITCH * unit,
+      left: isLeft,
+    });
+  });
+  const width = x + (BOARD + NAMES) * unit;
+  return {
+    unit,
+    module: left,
+    board: { x, y, width: BOARD * unit, height },
+    pins,
+    arrival,
+    lower: LOWER * unit,
+    between: (PITCH / 2) * unit,
+    extent: { x: 0, y: 0, width, height: all + 16 * unit },
+  };
+}
+
+/** From the end of a line on its part to where it arrives; a whole one goes on to its pin, under the names. */
+export function wirePath(from: { x: number; y: number }, to: Pinned, layout: Layout, whole: boolean): string {
+  const { arrival, lower, between } = layout;
+  const bend = (arrival - from.x) * 0.5;
+  const y = whole ? to.y - between : to.left ? to.y : to.y - lower;
+  const curve = `M${from.x} ${from.y}C${from.x + bend} ${from.y} ${arrival - bend} ${y} ${arrival} ${y}`;
+  return whole ? `${curve}H${to.x}V${to.y}` : curve;
+}
