@@ -59,8 +59,12 @@ export const toPx = (v: Viewport, x: number, y: number): PointPx => ({
   y: px(v.top - y * v.scale * v.tall),
 });
 
+/** Of a small window no more than this share is left free at each side. */
+const SHARE = 0.12;
+
 /** Something in the middle of a window, as large as it can be with room round it. */
-export function fitted(what: Extent, window: Size, room = 40, tall = 1): Viewport {
+export function fitted(what: Extent, window: Size, wanted = 40, tall = 1): Viewport {
+  const room = Math.min(wanted, Math.max(26, SHARE * Math.min(window.width, window.height)));
   const high = Math.max(what.height, 1) * tall;
   const wide = Math.max(what.width, 1);
   const scale = Math.max(

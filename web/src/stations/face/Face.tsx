@@ -61,7 +61,7 @@ export default function Face() {
       <div className="flex min-h-0 flex-col border-r border-rule bg-sheet">
         <Tabs
           label="Beside the panel"
-          className="px-3.5!"
+          className="h-auto min-h-9 flex-wrap px-3.5!"
           tabs={[["tray", "Tray"], ["words", "Legends"], ...(more ? ([["more", more]] as const) : [])]}
           now={side}
           onChange={(next) => face.set({ side: next })}

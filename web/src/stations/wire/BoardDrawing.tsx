@@ -9,7 +9,7 @@ interface Props {
   layout: Layout;
   rows: readonly Row[];
   /** Lines of the module that is shown. */
-  here: ReadonlyMap<string, unknown>;
+  here: ReadonlySet<string>;
   lit: Lit;
   /** The line that is being given a pin. */
   picking: Row | undefined;

@@ -12,11 +12,10 @@ import { Canvas } from "../../canvas/Canvas";
 import { useCamera } from "../../canvas/useCamera";
 import { Tabs } from "../../ui/Tabs";
 import { BoardDrawing, Words } from "./BoardDrawing";
-import { laidOut, wirePath } from "./layout";
+import { laidOut } from "./layout";
 import { LineWords } from "./LineWords";
 import { ModuleDrawing } from "./ModuleDrawing";
-
-const COLOURS = Array.from({ length: 8 }, (_, n) => `var(--wire-${n + 1})`);
+import { Wires } from "./Wires";
 
 /** Lines that are lit, by their ids; none while nothing is chosen. */
 export type Lit = ReadonlySet<string>;
@@ -30,7 +29,7 @@ export function Loom({ wire }: { wire: WireView }) {
   const [picked, setPicked] = useState<string | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const module = wire.modules.find((m) => m.id === wanted) ?? wire.modules.find((m) => m.ends.length > 0);
-  const here = new Map(module?.ends.map((end) => [end.line, end]));
+  const here = new Set(module?.ends.map((end) => end.line));
   const rows = wire.rows.filter((row) => here.has(row.line));
   const board = wire.boards.find((b) => b.id === boardId) ?? usual(wire, rows);
   const layout = laidOut(module ?? EMPTY, board);
@@ -50,20 +49,8 @@ export function Loom({ wire }: { wire: WireView }) {
     setPicked(picked === line ? null : line);
     select([]);
   };
-  const from = (line: string) => {
-    const end = here.get(line);
-    return { x: (end?.x ?? 0) + layout.module.x, y: (end?.y ?? 0) + layout.module.y };
-  };
-  const paths = rows.flatMap((row, n) => {
-    const to = row.controller === board?.id ? layout.pins.get(row.pin) : undefined;
-    if (!to) return [];
-    const isLit = lit.has(row.line);
-    return [
-      { row, isLit, d: wirePath(from(row.line), to, layout, isLit), colour: COLOURS[n % COLOURS.length] },
-    ];
-  });
   return (
-    <div className="flex h-full flex-col">
+    <div className="flex h-full flex-col max-[900px]:h-auto">
       <div className="flex min-h-9 flex-wrap items-end justify-between gap-x-6">
         <Tabs
           label="Modules"
@@ -88,6 +75,7 @@ export function Loom({ wire }: { wire: WireView }) {
       <Canvas
         camera={camera}
         frame={frame}
+        className="max-[900px]:h-80 max-[900px]:flex-none"
         drawing={{
           role: "group",
           "aria-label": `${module.name} from behind, and its lines`,
@@ -123,24 +111,14 @@ export function Loom({ wire }: { wire: WireView }) {
             Add a controller: its pins stand here
           </Words>
         )}
-        <g fill="none" pointerEvents="none">
-          {paths
-            .filter((p) => !p.isLit)
-            .map(({ row, d, colour }) => (
-              <g key={row.line} opacity={lit.size > 0 ? 0.18 : 0.8}>
-                <path d={d} stroke="var(--desk)" strokeWidth={3.4 / camera.viewport.scale} />
-                <path d={d} stroke={colour} strokeWidth={1.5 / camera.viewport.scale} />
-              </g>
-            ))}
-          {paths
-            .filter((p) => p.isLit)
-            .map(({ row, d, colour }) => (
-              <g key={row.line} strokeLinejoin="round">
-                <path d={d} stroke="var(--desk)" strokeWidth={6 / camera.viewport.scale} />
-                <path d={d} stroke={colour} strokeWidth={3.4 / camera.viewport.scale} />
-              </g>
-            ))}
-        </g>
+        <Wires
+          module={module}
+          board={board}
+          layout={layout}
+          rows={rows}
+          lit={lit}
+          scale={camera.viewport.scale}
+        />
       </Canvas>
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 py-1 text-[12px]">
         <LineWords rows={wire.rows.filter((row) => lit.has(row.line))} picking={picked !== null} />

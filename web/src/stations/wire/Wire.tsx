@@ -104,7 +104,7 @@ export default function Wire() {
           onClose={() => setSolved(null)}
         />
       )}
-      <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : ""}`}>
+      <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : "max-[900px]:overflow-y-auto"}`}>
         {shows === "list" ? <PinList wire={wire.data} /> : <Loom wire={wire.data} />}
       </div>
     </div>
