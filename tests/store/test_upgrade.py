@@ -13,6 +13,7 @@ import pytest
 from building import replay
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.boards import MountBoard
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.parts import MeasurePart
@@ -131,6 +132,12 @@ def test_a_database_of_the_third_format_opens_is_undone_and_goes_on(tmp_path: Pa
 def test_a_database_of_the_fourth_format_opens_and_takes_what_the_fifth_brought(tmp_path: Path) -> None:
     design = gone_on(tmp_path, "format-4", EditFunction(function="f1", colour="blue"))
     assert all(f.colour is None and (f.legend is None or f.legend.radius is None) for f in design.functions)
+
+
+def test_a_database_of_the_fifth_format_opens_and_takes_what_the_sixth_brought(tmp_path: Path) -> None:
+    board = MountBoard(module="plate", name="Controller", width=60, height=40)
+    design = gone_on(tmp_path, "format-5", board)
+    assert all(not m.mounted and (m.fixings is None or m.fixings.head == "pan") for m in design.modules)
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

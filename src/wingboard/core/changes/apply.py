@@ -9,6 +9,7 @@ from pydantic import ValidationError
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.handlers import (
     arrange,
+    boards,
     brief,
     functions,
     graphics,
@@ -31,8 +32,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement,
-    layers,
+    judgement, layers, boards,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

@@ -8,6 +8,7 @@ from pydantic import Field, TypeAdapter
 
 from wingboard.core.changes.commands import (
     arrange,
+    boards,
     brief,
     functions,
     graphics,
@@ -43,7 +44,9 @@ Command = Annotated[
     | modules.AddModule | modules.EditModule | modules.ResizeModule | modules.SetFixings | modules.RemoveFixings
     | modules.AddScrew | modules.EditScrew | modules.RemoveScrew
     | modules.RemoveModule | modules.SplitModule
-    | layers.SetSchool | layers.EditLayer | layers.AddFeature | layers.RemoveFeature
+    | layers.SetSchool | layers.AddLayer | layers.RemoveLayer | layers.EditLayer
+    | layers.AddFeature | layers.RemoveFeature
+    | boards.MountBoard | boards.EditMounted | boards.UnmountBoard
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from wingboard.core.geometry.offset import inset, strip
 from wingboard.core.geometry.outline import Loop, area_of, moved
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.modules import Module
+from wingboard.core.record.modules import Fixings, Module, Mounted
 from wingboard.core.record.outlines import RectOutline, path_of
 from wingboard.core.record.space import Brief, fitting_opening
 
@@ -69,5 +69,22 @@ def split_module(module: Module, pieces: int, seam: float, taken: set[str]) -> t
         ident = module.id if n == 0 else next(i for k in range(1, 999) if (i := f"module-{k}") not in ids)
         ids.add(ident)
         where = {"id": ident, "x": round(module.x + piece.x, 3), "y": round(module.y + piece.y, 3)}
-        made.append(module.model_copy(update={**where, "name": piece.name, "outline": piece.outline}))
+        mine = {"fixings": _screws_between(module, left, left + width), "mounted": _boards_of(module, n, pieces, left)}
+        made.append(module.model_copy(update={**where, **mine, "name": piece.name, "outline": piece.outline}))
     return tuple(made)
+
+
+def _screws_between(module: Module, left: float, right: float) -> Fixings | None:
+    """The screws placed by hand between two cuts, in the coordinates of the piece; those of its corners are its own."""
+    if module.fixings is None or not module.fixings.by_hand:
+        return module.fixings
+    kept = [s.model_copy(update={"x": s.x - left}) for s in module.fixings.by_hand if left <= s.x <= right]
+    return module.fixings.model_copy(update={"by_hand": tuple(kept)})
+
+
+def _boards_of(module: Module, n: int, pieces: int, left: float) -> tuple[Mounted, ...]:
+    """The boards behind the n-th of so many pieces: each goes with the one under its middle."""
+    x0, _, x1, _ = area_of(module.outline.loop()).bounds
+    at = [min(pieces - 1, max(0, int((b.x - x0) / (x1 - x0) * pieces))) for b in module.mounted]
+    mine = [b for b, piece in zip(module.mounted, at, strict=True) if piece == n]
+    return tuple(b.model_copy(update={"x": b.x - left}) for b in mine)

@@ -30,7 +30,7 @@ class Design(Record):
     """A whole panel, as the application exports and imports it."""
 
     format: Literal["wingboard-design"] = "wingboard-design"
-    version: Literal[5] = 5
+    version: Literal[6] = 6
     name: Words = Field(min_length=1)
     brief: Brief = Brief()
     functions: tuple[Function, ...] = Field((), max_length=2000)
@@ -111,7 +111,11 @@ class Design(Record):
         unknown = [p for p in self.pins if p.controller not in boards]
         if unknown:
             raise ValueError(f"pins: no controller “{unknown[0].controller}”")
+        mounted = [b.controller for m in self.modules for b in m.mounted if b.controller is not None]
+        if not boards.issuperset(mounted):
+            raise ValueError("mounted: a controller that is not there")
         return {
+            "controllers behind": mounted,
             "functions": [f.id for f in self.functions],
             "parts": [p.id for p in self.parts],
             "modules": [p.id for p in self.modules],

@@ -18,6 +18,7 @@ Join = Literal["screws", "glue", "trapped"]
 Opacity = Literal["", "clear", "translucent", "opaque"]
 """Of a sheet with its paint; not said: nothing."""
 Screw = Literal["M2", "M2.5", "M3", "M4", "M5", "M6"]
+Head = Literal["pan", "countersunk"]
 
 
 MOST_SCREWS = 200
@@ -39,6 +40,7 @@ class Fixings(Record):
     """Screws through every layer: at the corners, and where they are placed by hand."""
 
     screw: Screw = "M3"
+    head: Head = "pan"
     inset: Size = Field(8.0, description="From the edge to the middle of a corner's screw")
     corners: bool = Field(True, description="A screw in each corner")
     by_hand: tuple[ScrewAt, ...] = Field((), max_length=MOST_SCREWS - 50)
@@ -106,6 +108,38 @@ class Layer(Record):
         return features
 
 
+def is_plate(layer: Layer) -> bool:
+    """Whether a layer is screwed to the others as one plate."""
+    return layer.role not in ("board", "buttons")
+
+
+MOST_MOUNTED = 12
+"""Boards behind one module, at most."""
+
+
+class Mounted(Record):
+    """A board behind a module: a controller, or any other, on standoffs.
+
+    ``x``, ``y`` are its middle in the module's coordinates, its holes are about that middle; its sizes are those of the
+    board not turned, seen from the front.
+    """
+
+    id: Ident
+    name: Words = Field(min_length=1)
+    controller: Ident | None = Field(None, description="The controller of the design that it is")
+    on: Literal["plate", "board"] = Field("plate", description="Stands on the back of the plate, or of the last board")
+    width: Size
+    height: Size
+    thickness: Size = 1.6
+    tall: Length = Field(15.0, description="What stands on it, away from the panel: headers, plugs, wires")
+    gap: Length = Field(10.0, description="Its standoffs")
+    x: Mm = 0.0
+    y: Mm = 0.0
+    turn: Angle = 0.0
+    screw: Screw = "M3"
+    holes: tuple[ScrewAt, ...] = Field((), max_length=12)
+
+
 class Module(Record):
     """One module: a plate with its own coordinates, origin at the lower left corner seen from the front."""
 
@@ -120,6 +154,7 @@ class Module(Record):
     stack: Annotated[tuple[Layer, ...], Field(min_length=1, max_length=MOST_LAYERS)] | None = Field(
         None, description="Its own layers, from the front; none: those of the panel"
     )
+    mounted: tuple[Mounted, ...] = Field((), max_length=MOST_MOUNTED, description="Boards behind it")
 
     @field_validator("stack", mode="after")
     @classmethod
@@ -127,6 +162,13 @@ class Module(Record):
         if stack and len({layer.id for layer in stack}) < len(stack):
             raise ValueError("Two layers of one module have the same id")
         return stack
+
+    @field_validator("mounted", mode="after")
+    @classmethod
+    def _each_board_has_its_own_id(cls, mounted: tuple[Mounted, ...]) -> tuple[Mounted, ...]:
+        if len({board.id for board in mounted}) < len(mounted):
+            raise ValueError("Two boards behind one module have the same id")
+        return mounted
 
 
 THREE_LAYERS = (

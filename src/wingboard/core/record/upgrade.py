@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 5
+FORMAT = 6
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -183,5 +183,10 @@ def _to_5(document: Document) -> Document:
     return {**document, "version": 5}
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5)
+def _to_6(document: Document) -> Document:
+    """Screws have a head, boards stand behind modules: nothing of the fifth format says either."""
+    return {**document, "version": 6}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5, _to_6)
 """What leads from each format to the next, the oldest first."""

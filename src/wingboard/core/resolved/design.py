@@ -9,12 +9,11 @@ from typing import Any, TypeVar
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import made_for
-from wingboard.core.record.modules import Layer
+from wingboard.core.record.modules import Layer, is_plate
 from wingboard.core.resolved.layers import LayerUse, layer_uses
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.panel import ResolvedPanel
 from wingboard.core.resolved.placed import Placed, Templates
-from wingboard.core.resolved.profile import is_plate
 
 T = TypeVar("T")
 

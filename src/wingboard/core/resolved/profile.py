@@ -14,7 +14,7 @@ from math import cos, radians, sin
 from typing import Literal, NamedTuple
 
 from wingboard.core.geometry.rounded import Rounded
-from wingboard.core.record.modules import Layer
+from wingboard.core.record.modules import Layer, is_plate
 from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle, Rect, Shape
 
@@ -78,11 +78,6 @@ def sheets(stack: tuple[Layer, ...]) -> tuple[Sheet, ...]:
 def plates(stack: tuple[Layer, ...]) -> tuple[Layer, ...]:
     """The layers screwed together as one plate: all but the boards on standoffs."""
     return tuple(layer for layer in stack if is_plate(layer))
-
-
-def is_plate(layer: Layer) -> bool:
-    """Whether a layer is screwed to the others as one plate."""
-    return layer.role not in ("board", "buttons")
 
 
 def thickness(stack: tuple[Layer, ...]) -> float:

@@ -61,40 +61,43 @@ function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onP
     : `Pin ${pin.name} of ${board.name}: ${row ? nameOf(pin, row, false) : "free"}`;
   const taken = giving && !free && row ? `It is taken from ${nameOf(pin, row, false)}` : undefined;
   const outside = at.left ? at.x - 12 * u : at.x + 12 * u;
+  // The words stand beside the button, whose name says them in full.
   return (
-    <g
-      {...(act
-        ? {
-            role: "button",
-            tabIndex: 0,
-            "aria-label": label,
-            "aria-description": taken,
-            onClick: act,
-            onKeyDown: press(act),
-          }
-        : {})}
-      className={act ? "cursor-pointer" : undefined}
-      onMouseEnter={() => onOver(pin.lines)}
-      onMouseLeave={() => onOver([])}
-    >
-      <rect
-        x={at.left ? outside - 106 * u : at.x - 6 * u}
-        y={at.y - 5.8 * u}
-        width={112 * u}
-        height={11.6 * u}
-        rx={2 * u}
-        fill={isLit ? "var(--wash)" : "transparent"}
-      />
-      <rect
-        x={at.x - 4 * u}
-        y={at.y - 4 * u}
-        width={8 * u}
-        height={8 * u}
-        rx={u}
-        fill={line === undefined ? "var(--board-free)" : "var(--board-pin)"}
-        stroke={giving && free ? "var(--board-ink)" : "none"}
-        strokeWidth={1.4 * u}
-      />
+    <g>
+      <g
+        {...(act
+          ? {
+              role: "button",
+              tabIndex: 0,
+              "aria-label": label,
+              "aria-description": taken,
+              onClick: act,
+              onKeyDown: press(act),
+            }
+          : {})}
+        className={act ? "cursor-pointer" : undefined}
+        onMouseEnter={() => onOver(pin.lines)}
+        onMouseLeave={() => onOver([])}
+      >
+        <rect
+          x={at.left ? outside - 106 * u : at.x - 6 * u}
+          y={at.y - 5.8 * u}
+          width={112 * u}
+          height={11.6 * u}
+          rx={2 * u}
+          fill={isLit ? "var(--wash)" : "transparent"}
+        />
+        <rect
+          x={at.x - 4 * u}
+          y={at.y - 4 * u}
+          width={8 * u}
+          height={8 * u}
+          rx={u}
+          fill={line === undefined ? "var(--board-free)" : "var(--board-pin)"}
+          stroke={giving && free ? "var(--board-ink)" : "none"}
+          strokeWidth={1.4 * u}
+        />
+      </g>
       <Words
         x={at.left ? at.x + 6 * u : at.x - 6 * u}
         y={at.y}

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Size, Words
-from wingboard.core.record.modules import Join, Opacity, Paint, School
+from wingboard.core.record.modules import Join, LayerRole, Opacity, Paint, School
 from wingboard.core.record.outlines import Outline
 from wingboard.core.record.shapes import Shape
 from wingboard.core.record.workshop import Material
@@ -24,6 +24,28 @@ class SetSchool(Saying):
     do: Literal["set_school"] = "set_school"
     module: Ident | None = None
     school: School | None = Field(description="None, for a module only: the layers of the panel")
+
+
+class AddLayer(Saying):
+    """A sheet more in the usual stack, or in a module's, which then has a stack of its own."""
+
+    do: Literal["add_layer"] = "add_layer"
+    module: Ident | None = None
+    id: Ident | None = None
+    name: Words = ""
+    role: LayerRole
+    after: Ident | None = Field(None, description="The layer before it; none: last of its kind")
+    material: Material | None = None
+    thickness: Annotated[float, Field(gt=0, le=50)] | None = None
+    gap: Length | None = None
+
+
+class RemoveLayer(Saying):
+    """Take a sheet out of the usual stack, or out of a module's."""
+
+    do: Literal["remove_layer"] = "remove_layer"
+    module: Ident | None = None
+    layer: Ident
 
 
 class EditLayer(Saying):

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Length, Mm, Size, Words
-from wingboard.core.record.modules import Screw
+from wingboard.core.record.modules import Head, Screw
 from wingboard.core.record.outlines import Outline
 
 
@@ -59,6 +59,7 @@ class SetFixings(Saying):
     do: Literal["set_fixings"] = "set_fixings"
     module: Ident
     screw: Screw | None = None
+    head: Head | None = None
     inset: Size | None = None
     corners: bool | None = None
 

@@ -2,7 +2,14 @@
 
 from __future__ import annotations
 
-from wingboard.core.changes.commands.layers import AddFeature, EditLayer, RemoveFeature, SetSchool
+from wingboard.core.changes.commands.layers import (
+    AddFeature,
+    AddLayer,
+    EditLayer,
+    RemoveFeature,
+    RemoveLayer,
+    SetSchool,
+)
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -18,7 +25,7 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.changes.schools import layers_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.modules import Feature, Layer
+from wingboard.core.record.modules import THREE_LAYERS, Feature, Layer, LayerRole, is_plate
 
 NULLABLE = ("outline",)
 
@@ -49,6 +56,47 @@ def _with_stack(design: Design, module: str | None, stack: tuple[Layer, ...]) ->
 def _layer(design: Design, module: str | None, ident: str) -> tuple[tuple[Layer, ...], Layer]:
     stack = design.stack if module is None else design.stack_of(find_module(design, module))
     return stack, found(stack, ident, "layer", "layer")
+
+
+USUAL: dict[LayerRole, Layer] = {
+    **{layer.role: layer for layer in THREE_LAYERS},
+    "board": Layer(
+        id="board", name="Light board", role="board", material="hardboard", thickness=3, colour="#B79466", gap=15,
+        inset=3,
+    ),
+    "buttons": Layer(
+        id="buttons", name="Button board", role="buttons", material="hardboard", thickness=1.6, colour="#2F6B4F", gap=8,
+        inset=3,
+    ),
+}  # fmt: skip
+"""A sheet more of each kind, as it is usually made: a light board of hardboard on 15 mm standoffs (common practice)."""
+
+
+@carry_out.register
+def handle_add_layer(command: AddLayer, design: Design, catalogue: Catalogue) -> Design:
+    stack = design.stack if command.module is None else design.stack_of(find_module(design, command.module))
+    usual = USUAL[command.role]
+    taken = {layer.id for layer in stack}
+    ident = new_ident(command.id or (None if usual.id in taken else usual.id), taken, f"{usual.id}-")
+    said = changes_in(command, "module", "id", "after")
+    if not command.name:
+        said["name"] = usual.name
+    added = edited(usual, {**said, "id": ident})
+    if command.after is not None:
+        at = stack.index(found(stack, command.after, "layer", "after")) + 1
+    else:
+        alike = [n for n, layer in enumerate(stack) if is_plate(layer) == is_plate(added)]
+        at = alike[-1] + 1 if alike else len(stack)
+    return _with_stack(design, command.module, (*stack[:at], added, *stack[at:]))
+
+
+@carry_out.register
+def handle_remove_layer(command: RemoveLayer, design: Design, catalogue: Catalogue) -> Design:
+    stack, gone = _layer(design, command.module, command.layer)
+    left = tuple(layer for layer in stack if layer is not gone)
+    if not any(is_plate(layer) for layer in left):
+        raise NotPossible("A module has a plate: its last layer cannot be removed", "layer")
+    return _with_stack(design, command.module, left)
 
 
 @carry_out.register

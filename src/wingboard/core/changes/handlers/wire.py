@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from wingboard.core.changes.commands.wire import AddController, PinLine, RemoveController, SetPins, UnpinLines
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, find_function, new_ident, with_changes
+from wingboard.core.changes.handlers.steps import Catalogue, carry_out, edited, find_function, new_ident, with_changes
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.modules import Mounted
 from wingboard.core.record.wiring import CHIPS, Controller, PinChoice
 
 
@@ -24,8 +25,14 @@ def check_controller(design: Design, ident: str, path: str) -> None:
 @carry_out.register
 def handle_remove_controller(command: RemoveController, design: Design, catalogue: Catalogue) -> Design:
     check_controller(design, command.controller, "controller")
+
+    def unknown(board: Mounted) -> Mounted:
+        return edited(board, {"controller": None}) if board.controller == command.controller else board
+
+    modules = tuple(edited(m, {"mounted": tuple(map(unknown, m.mounted))}) if m.mounted else m for m in design.modules)
     return with_changes(
         design,
+        modules=modules,
         controllers=tuple(b for b in design.controllers if b.id != command.controller),
         pins=tuple(p for p in design.pins if p.controller != command.controller),
     )

@@ -1,0 +1,58 @@
+"""Commands about the boards behind the modules."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from wingboard.core.changes.commands.saying import Saying
+from wingboard.core.record.base import Angle, Ident, Length, Mm, Size, Words
+from wingboard.core.record.modules import Screw, ScrewAt
+
+
+class MountBoard(Saying):
+    """A board behind a module, on standoffs; without a place it lies in the module's middle."""
+
+    do: Literal["mount_board"] = "mount_board"
+    module: Ident
+    id: Ident | None = None
+    name: Words = Field(min_length=1)
+    controller: Ident | None = None
+    on: Literal["plate", "board"] = "plate"
+    width: Size
+    height: Size
+    thickness: Size = 1.6
+    tall: Length = 15.0
+    gap: Length = 10.0
+    x: Mm | None = None
+    y: Mm | None = None
+    turn: Angle = 0.0
+    screw: Screw = "M3"
+    holes: tuple[ScrewAt, ...] = Field((), max_length=12)
+
+
+class EditMounted(Saying):
+    """Change a board behind a module; fields left out stay."""
+
+    do: Literal["edit_mounted"] = "edit_mounted"
+    module: Ident
+    board: Ident
+    name: Words | None = Field(None, min_length=1)
+    on: Literal["plate", "board"] | None = None
+    width: Size | None = None
+    height: Size | None = None
+    thickness: Size | None = None
+    tall: Length | None = None
+    gap: Length | None = None
+    x: Mm | None = None
+    y: Mm | None = None
+    turn: Angle | None = None
+
+
+class UnmountBoard(Saying):
+    """Take a board away from behind a module."""
+
+    do: Literal["unmount_board"] = "unmount_board"
+    module: Ident
+    board: Ident
