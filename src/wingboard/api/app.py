@@ -26,6 +26,7 @@ from wingboard.api.routers import (
     pictures,
     quantity,
     shelf,
+    stack,
     trade,
     wire,
 )
@@ -59,7 +60,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    for station in (events, quantity, trade, shelf, pictures, brief, faceviews, face, parts, cut, wire, designs):
+    for station in (events, quantity, trade, shelf, pictures, brief, faceviews, face, parts, stack, cut, wire, designs):
         app.include_router(station.router)
     problems.install(app)
     describe(app)

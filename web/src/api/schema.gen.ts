@@ -584,6 +584,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/stack/{module}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stack
+         * @description The stack of one module.
+         */
+        get: operations["stack_api_designs__design_id__stack__module__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/stack/{module}/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Section
+         * @description The section of a module along a line between two of its points (mm, its own coordinates).
+         */
+        get: operations["section_api_designs__design_id__stack__module__section_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/stack/{module}/free": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Free
+         * @description Free places behind a module for a controller of a kind, or for a board of a size.
+         */
+        get: operations["free_api_designs__design_id__stack__module__free_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut": {
         parameters: {
             query?: never;
@@ -1101,6 +1161,26 @@ export interface components {
              * @description What was measured when it was accepted
              */
             measured?: number | null;
+        };
+        /**
+         * AcrossView
+         * @description A rectangle of a section: along the line, and in depth (mm).
+         */
+        AcrossView: {
+            /** Kind */
+            kind: string;
+            /** T0 */
+            t0: number;
+            /** T1 */
+            t1: number;
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string | null;
         };
         /**
          * AddController
@@ -1807,6 +1887,26 @@ export interface components {
             over: number;
         };
         /**
+         * BendView
+         * @description How far the plate gives under a control.
+         */
+        BendView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Force */
+            force: number;
+            /** Sag */
+            sag: number;
+            /** Left */
+            left: number;
+        };
+        /**
          * BestAsked
          * @description The functions that want a part.
          */
@@ -1907,6 +2007,24 @@ export interface components {
             short: boolean;
         };
         /**
+         * BoltView
+         * @description Bolts of one kind, and the sum that their length follows from.
+         */
+        BoltView: {
+            /** Name */
+            name: string;
+            /** Where */
+            where: string;
+            /** Count */
+            count: number;
+            /** Needed */
+            needed: number;
+            /** Length */
+            length: number | null;
+            /** Adds */
+            adds: string;
+        };
+        /**
          * BoxView
          * @description A box in the way behind, and the depth it leaves.
          */
@@ -1928,6 +2046,28 @@ export interface components {
             height: number;
             /** Clear */
             clear: number;
+        };
+        /**
+         * BridgeView
+         * @description The shortest way through material from an opening to another, or to the edge (mm).
+         */
+        BridgeView: {
+            /** Between */
+            between: string;
+            /** Functions */
+            functions: string[];
+            /** Gap */
+            gap: number;
+            /** Thin */
+            thin: boolean;
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
         };
         /**
          * Brief
@@ -3372,7 +3512,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "parts" | "face" | "cut" | "wire";
+            station: "brief" | "parts" | "face" | "stack" | "cut" | "wire";
             /**
              * Severity
              * @enum {string}
@@ -4161,6 +4301,30 @@ export interface components {
             features: components["schemas"]["Feature"][];
         };
         /**
+         * LayerView
+         * @description A sheet between two depths, what is left of it when it is cut, and what it holds in words.
+         */
+        LayerView: {
+            layer: components["schemas"]["Layer"];
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
+            /** Path */
+            path: string;
+            /** Holds */
+            holds: string;
+            /**
+             * Need
+             * @description The least bridge of its material, mm
+             */
+            need: number;
+            /** Bridges */
+            bridges: components["schemas"]["BridgeView"][];
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
+        };
+        /**
          * Legend
          * @description The words of a function on the face. A bar ``|`` in the text begins a new line.
          */
@@ -4747,6 +4911,24 @@ export interface components {
              * @default []
              */
             holes: components["schemas"]["ScrewAt"][];
+        };
+        /**
+         * MountedView
+         * @description A board behind: its outline, its holes, and its depths (mm).
+         */
+        MountedView: {
+            board: components["schemas"]["Mounted"];
+            /** Path */
+            path: string;
+            /** Holes */
+            holes: [
+                number,
+                number
+            ][];
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
         };
         /**
          * MoveFunctions
@@ -5356,6 +5538,20 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+        };
+        /**
+         * PieceView
+         * @description A piece that would break off, with the screws that go through it and through the rest.
+         */
+        PieceView: {
+            /** Path */
+            path: string;
+            /** Screws */
+            screws: number;
+            /** Rest */
+            rest: number;
+            /** Bridges */
+            bridges: components["schemas"]["BridgeView"][];
         };
         /**
          * PinChoice
@@ -6098,6 +6294,27 @@ export interface components {
             clear: number;
         };
         /**
+         * SectionView
+         * @description A section along a line.
+         */
+        SectionView: {
+            /** Pieces */
+            pieces: components["schemas"]["AcrossView"][];
+            /** Length */
+            length: number;
+            /** Deepest */
+            deepest: number;
+            /** Free */
+            free: number;
+            /** Plate */
+            plate: number;
+            /**
+             * Depth
+             * @description The free depth of the brief, mm
+             */
+            depth: number;
+        };
+        /**
          * SetBrief
          * @description Change what is known of the space; fields left out stay. Process, eye and price may be set to none.
          */
@@ -6531,6 +6748,82 @@ export interface components {
             y: number;
         };
         /**
+         * SpotView
+         * @description A place behind a module where a board meets nothing.
+         */
+        SpotView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
+         * SpotsView
+         * @description Free places for a board, the roomiest first, and the board as it would be mounted.
+         */
+        SpotsView: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Screw
+             * @enum {string}
+             */
+            screw: "M2" | "M2.5" | "M3" | "M4" | "M5" | "M6";
+            /** Holes */
+            holes: components["schemas"]["ScrewAt"][];
+            /** Spots */
+            spots: components["schemas"]["SpotView"][];
+        };
+        /**
+         * StackView
+         * @description A module's layers and all that holds them.
+         */
+        StackView: {
+            /** Revision */
+            revision: number;
+            /** Module */
+            module: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Own
+             * @description It has layers of its own; else the panel's usual ones
+             */
+            own: boolean;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "three-layer" | "two-layer" | "metal" | "acrylic" | "reverse" | "printed";
+            /**
+             * Plate
+             * @description Thickness of the plate, mm
+             */
+            plate: number;
+            /** Screw Diameter */
+            screw_diameter: number;
+            /** Layers */
+            layers: components["schemas"]["LayerView"][];
+            /** Bolts */
+            bolts: components["schemas"]["BoltView"][];
+            /** Standoffs */
+            standoffs: components["schemas"]["StandoffView"][];
+            /** Steps */
+            steps: components["schemas"]["wingboard__api__routers__stack__StepView"][];
+            /** Bends */
+            bends: components["schemas"]["BendView"][];
+            /** Bend Most */
+            bend_most: number;
+            /** Mounted */
+            mounted: components["schemas"]["MountedView"][];
+        };
+        /**
          * StageView
          * @description Hours of one stage of the work.
          */
@@ -6547,6 +6840,20 @@ export interface components {
             spent: number;
         };
         /**
+         * StandoffView
+         * @description Standoffs of one kind; ``sold`` when there are such.
+         */
+        StandoffView: {
+            /** Name */
+            name: string;
+            /** Where */
+            where: string;
+            /** Count */
+            count: number;
+            /** Sold */
+            sold: boolean;
+        };
+        /**
          * Step
          * @description The revision an undo or a redo starts from.
          */
@@ -6555,22 +6862,6 @@ export interface components {
             base: number;
             /** Key */
             key?: string | null;
-        };
-        /**
-         * StepView
-         * @description A step of a procedure: where, which way it points when off, and whether that is odd.
-         */
-        StepView: {
-            /** Function */
-            function: string;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Off */
-            off: number | null;
-            /** Odd */
-            odd: boolean;
         };
         /**
          * Stock
@@ -6749,7 +7040,7 @@ export interface components {
             /** Name */
             name: string;
             /** Steps */
-            steps: components["schemas"]["StepView"][];
+            steps: components["schemas"]["wingboard__api__routers__faceviews__StepView"][];
             /** Broken */
             broken: number[];
         };
@@ -6998,7 +7289,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "parts" | "face" | "cut" | "wire";
+            station: "brief" | "parts" | "face" | "stack" | "cut" | "wire";
             /** Many */
             many: number;
             /** Words */
@@ -7150,6 +7441,32 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * StepView
+         * @description A step of a procedure: where, which way it points when off, and whether that is odd.
+         */
+        wingboard__api__routers__faceviews__StepView: {
+            /** Function */
+            function: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Off */
+            off: number | null;
+            /** Odd */
+            odd: boolean;
+        };
+        /**
+         * StepView
+         * @description A step of putting it together, and what is easily forgotten.
+         */
+        wingboard__api__routers__stack__StepView: {
+            /** Words */
+            words: string;
+            /** Mind */
+            mind: string;
         };
         /**
          * Fault
@@ -8441,6 +8758,140 @@ export interface operations {
                 };
                 content: {
                     "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    stack_api_designs__design_id__stack__module__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    section_api_designs__design_id__stack__module__section_get: {
+        parameters: {
+            query: {
+                x0: number;
+                y0: number;
+                x1: number;
+                y1: number;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    free_api_designs__design_id__stack__module__free_get: {
+        parameters: {
+            query?: {
+                /** @description A kind of controller */
+                board?: ("atmega328p" | "atmega2560") | null;
+                width?: number;
+                height?: number;
+                on?: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotsView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

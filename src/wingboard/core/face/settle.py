@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import NamedTuple
 
 from wingboard.core.changes.commands.places import MoveItems
@@ -14,6 +15,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import TOUCH, VISIBLE
+from wingboard.core.record.modules import Layer, is_plate
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Envelope, Placed
 
@@ -34,6 +36,7 @@ class Shortfalls(NamedTuple):
     keepouts: float
     graphics: float
     covers: float
+    boards: float
 
     def no_worse_than(self, other: Shortfalls) -> bool:
         """Whether each kind holds here, or fails by no more than there."""
@@ -55,12 +58,14 @@ class Mover:
 
     def shortfalls(self, dx: float, dy: float) -> Shortfalls:
         """How each kind of rule fares with the part shifted by (dx, dy) mm."""
-        openings, edge = self._openings(dx, dy)
+        openings, edge = self._openings(self.module.plates, dx, dy)
         words, words_edge = self._words(dx, dy)
         hands, keepouts, graphics = self._hands(dx, dy), self._keepouts(dx, dy), self._graphics(dx, dy)
         bodies = self._bodies(limit(self.design, "body-clearance"), dx, dy)
         covers = self._against("cover", limit(self.design, "cover-clearance"), dx, dy)
-        return Shortfalls(hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers)
+        return Shortfalls(
+            hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers, self._boards(dx, dy)
+        )
 
     def _own(self, shapes: ShapeSet, dx: float, dy: float) -> list[Rounded]:
         mine = (shapes.owners == self.placed.number).nonzero()[0]
@@ -91,9 +96,13 @@ class Mover:
                 worst = max(worst, need.value - apart if need else -math.inf)
         return worst
 
-    def _openings(self, dx: float, dy: float) -> tuple[float, float]:
+    def _boards(self, dx: float, dy: float) -> float:
+        """Openings in the boards on standoffs, to each other and to their edge."""
+        return max(self._openings([layer for layer in self.module.stack if not is_plate(layer)], dx, dy))
+
+    def _openings(self, layers: Sequence[Layer], dx: float, dy: float) -> tuple[float, float]:
         worst = worst_edge = -math.inf
-        for layer in self.module.plates:
+        for layer in layers:
             need, shapes = bridge_needed(self.design, layer).value, self.module.openings(layer.id)
             own = self._own(shapes, dx, dy)
             worst = max(worst, self._worst(own, shapes, need))

@@ -54,6 +54,7 @@ def _before_cutting(r: Resolved) -> tuple[Wait, ...]:
     if not wanted:
         found.append(Wait(station="brief", many=0, words="Nothing is listed yet"))
         found.append(Wait(station="face", many=0, words="Nothing is on a module yet"))
+        found.append(Wait(station="stack", many=0, words="Nothing is on a module yet"))
     if bare:
         found.append(Wait(station="parts", many=bare, words=f"{_count(bare, 'function')} without a part"))
     if loose or bare:

@@ -27,6 +27,13 @@ class Milling(Record):
     depth: Annotated[float, Field(gt=0, le=1)] = Field(description="Of one pass, as a share of the cutter's diameter")
 
 
+class Stiffness(Record):
+    """How a sheet of it bends."""
+
+    e: Annotated[float, Field(gt=0)] = Field(description="Modulus of elasticity, GPa")
+    nu: Annotated[float, Field(ge=0, lt=0.5)] = Field(description="Poisson's ratio")
+
+
 class Known(Record):
     """What is known of a material."""
 
@@ -43,12 +50,13 @@ class Known(Record):
     backed: Length = Field(0.0, description="A face of it thinner than this wants a plate behind it, mm")
     conducts: bool
     light: tuple[Literal["clear", "translucent", "opaque"], ...]
+    stiff: Stiffness
     milling: Milling | None = None
     sources: dict[str, Source]
 
     @model_validator(mode="after")
     def _every_value_has_a_source(self) -> Known:
-        wanted = {"bridge", "processes", "weather"}
+        wanted = {"bridge", "processes", "weather", "stiff"}
         wanted |= {name for name in ("soft", "milling") if getattr(self, name) is not None}
         wanted |= {"brittle"} if self.brittle else set()
         if wanted != set(self.sources):

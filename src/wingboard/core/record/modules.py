@@ -115,6 +115,8 @@ def is_plate(layer: Layer) -> bool:
 
 MOST_MOUNTED = 12
 """Boards behind one module, at most."""
+MOST_HOLES = 12
+"""Holes of one of them, at most."""
 
 
 class Mounted(Record):
@@ -137,7 +139,7 @@ class Mounted(Record):
     y: Mm = 0.0
     turn: Angle = 0.0
     screw: Screw = "M3"
-    holes: tuple[ScrewAt, ...] = Field((), max_length=12)
+    holes: tuple[ScrewAt, ...] = Field((), max_length=MOST_HOLES)
 
 
 class Module(Record):

@@ -12,14 +12,24 @@ from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.outline import Loop, area_of
 from wingboard.core.geometry.rounded import disc, polygon
 from wingboard.core.geometry.shapeset import ShapeSet
-from wingboard.core.record.modules import MOST_FEATURES, MOST_LAYERS, MOST_SCREWS, Feature, Layer, Module
+from wingboard.core.record.modules import (
+    MOST_FEATURES,
+    MOST_HOLES,
+    MOST_LAYERS,
+    MOST_MOUNTED,
+    MOST_SCREWS,
+    Feature,
+    Layer,
+    Module,
+)
 from wingboard.core.record.shapes import Circle, Shape
+from wingboard.core.resolved.boards import board_holes
 from wingboard.core.resolved.layers import layer_loop
 from wingboard.core.resolved.placed import Placed, Templates
 from wingboard.core.resolved.profile import Purpose, plates, thickness
 from wingboard.core.resolved.screws import Fixing, screws_of
 
-OWNERS = MOST_SCREWS + MOST_LAYERS * MOST_FEATURES
+OWNERS = MOST_SCREWS + MOST_LAYERS * MOST_FEATURES + MOST_MOUNTED * MOST_HOLES
 """Owner numbers kept for what a module has beside its parts."""
 
 
@@ -57,6 +67,7 @@ class ResolvedModule:
         self._loops: dict[str, Loop] = {}
         self._areas: dict[str, shapely.Polygon] = {}
         self._features = [(layer.id, f) for layer in stack for f in layer.features if f.module == module.id]
+        self._features += board_holes(module, stack)
         self._without = {(name, f.without) for name, f in self._features}
 
     @cached_property
@@ -136,7 +147,7 @@ class ResolvedModule:
 
     @cached_property
     def _added(self) -> list[Feature]:
-        """The openings that were added by hand, over all layers; their owner numbers follow those of the screws."""
+        """Openings added by hand and holes of boards, over all layers; their numbers follow those of the screws."""
         return [f for _, f in self._features if f.shape is not None]
 
     def _added_to(self, layer: str) -> list[tuple[int, Feature, Shape]]:

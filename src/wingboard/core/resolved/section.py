@@ -16,11 +16,13 @@ from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.record.modules import Layer
 from wingboard.core.record.part import Part
+from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import Cutout, Solid, cutouts, seated, sheets
 
 FINE = 64
 """Straight pieces a quarter turn, where a line meets something round: within 0.01 % of its width."""
 Span = tuple[float, float]
+HERE = Frame(0.0, 0.0)
 
 
 class Piece(NamedTuple):
@@ -32,6 +34,7 @@ class Piece(NamedTuple):
     z0: float
     z1: float
     layer: str | None = None
+    owner: str | None = None
 
 
 class InPlace(NamedTuple):
@@ -41,6 +44,28 @@ class InPlace(NamedTuple):
     frame: Frame
     pocket: float = 0.0
     digits: int | None = None
+
+
+def module_section(module: ResolvedModule, start: Span, end: Span) -> tuple[Piece, ...]:
+    """The section of a module along a line between two of its points: its sheets with everything that is cut in them,
+    screws' holes and exceptions too, then what the parts fill."""
+    line = LineString([start, end])
+    made: list[Piece] = []
+    for sheet in sheets(module.stack):
+        cuts = [
+            (HERE, Cutout(sheet.layer.id, c.purpose, c.shape, c.x, c.y, c.turn, c.depth))
+            for c in module.cutouts(sheet.layer.id)
+        ]
+        made += _sheet(sheet.layer, sheet.z0, sheet.z1, spans_along(module.area_of(sheet.layer), line), cuts, line)
+    for p in module.placed:
+        made += _filled(InPlace(p.part, p.frame, p.function.pocket), module.stack, line, p.function.id)
+    return tuple(made)
+
+
+def _filled(p: InPlace, stack: tuple[Layer, ...], line: LineString, owner: str | None = None) -> Iterator[Piece]:
+    for s in seated(p.part, stack, p.pocket):
+        for t0, t1 in spans_along(_drawn(p.frame.shape(s.outline())), line):
+            yield Piece(s.kind, t0, t1, s.z0, s.z1, None, owner)
 
 
 def section(
@@ -56,11 +81,9 @@ def section(
     made: list[Piece] = []
     for sheet in sheets(stack):
         mine = [(frame, cut) for frame, cut in cuts if cut.layer == sheet.layer.id]
-        made += _sheet(sheet.layer, sheet.z0, sheet.z1, _along(area, line), mine, line)
+        made += _sheet(sheet.layer, sheet.z0, sheet.z1, spans_along(area, line), mine, line)
     for p in parts:
-        for s in seated(p.part, stack, p.pocket):
-            spans = _along(_drawn(p.frame.shape(s.outline())), line)
-            made += [Piece(s.kind, t0, t1, s.z0, s.z1) for t0, t1 in spans]
+        made += _filled(p, stack, line)
     return tuple(made)
 
 
@@ -74,7 +97,7 @@ def _sheet(
             span
             for frame, cut in cuts
             if cut.depth is None or z1 - cut.depth <= front
-            for span in _along(_drawn(_opening(frame, cut)), line)
+            for span in spans_along(_drawn(_opening(frame, cut)), line)
         ]
         for t0, t1 in _less(solid, gone):
             yield Piece("sheet", t0, t1, front, back, layer.id)
@@ -88,8 +111,8 @@ def _drawn(shape: Rounded) -> shapely.Geometry:
     return shape.core.buffer(shape.radius, quad_segs=FINE)
 
 
-def _along(area: shapely.Geometry, line: LineString) -> list[Span]:
-    """Where a line is inside an area."""
+def spans_along(area: shapely.Geometry, line: LineString) -> list[Span]:
+    """Where a line is inside an area, from its start (mm)."""
     met = shapely.intersection(area, line)
     pieces = [g for g in getattr(met, "geoms", (met,)) if isinstance(g, LineString) and not g.is_empty]
     spans = (sorted(line.project(shapely.Point(c)) for c in (g.coords[0], g.coords[-1])) for g in pieces)

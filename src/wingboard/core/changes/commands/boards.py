@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Size, Words
-from wingboard.core.record.modules import Screw, ScrewAt
+from wingboard.core.record.modules import MOST_HOLES, Screw, ScrewAt
 
 
 class MountBoard(Saying):
@@ -29,7 +29,7 @@ class MountBoard(Saying):
     y: Mm | None = None
     turn: Angle = 0.0
     screw: Screw = "M3"
-    holes: tuple[ScrewAt, ...] = Field((), max_length=12)
+    holes: tuple[ScrewAt, ...] = Field((), max_length=MOST_HOLES)
 
 
 class EditMounted(Saying):

@@ -1,0 +1,319 @@
+"""Stack: the layers of a module, what holds them together, a section through them, and boards behind."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field
+from shapely import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from wingboard.api.routers.common import DesignId, OnDesk, as_json
+from wingboard.core.face.rules import bridge_needed
+from wingboard.core.findings.limits import limit
+from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt
+from wingboard.core.record.wiring import BoardKind
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.stack.across import Section, section_of
+from wingboard.core.stack.assembly import assembly
+from wingboard.core.stack.bending import bends
+from wingboard.core.stack.boards import behind, free_spots, of_controller
+from wingboard.core.stack.bridges import Bridge, shown_bridges, solid
+from wingboard.core.stack.hardware import hardware
+from wingboard.core.stack.holds import Held, held
+from wingboard.core.stack.necks import necks
+
+router = APIRouter(prefix="/api/designs/{design_id}/stack", tags=["stack"])
+ROUGH = 0.03
+"""Outlines are told to within so much (mm): nothing is cut from them."""
+
+
+class BridgeView(BaseModel):
+    """The shortest way through material from an opening to another, or to the edge (mm)."""
+
+    between: str
+    functions: list[str]
+    gap: float
+    thin: bool
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
+class PieceView(BaseModel):
+    """A piece that would break off, with the screws that go through it and through the rest."""
+
+    path: str
+    screws: int
+    rest: int
+    bridges: list[BridgeView]
+
+
+class LayerView(BaseModel):
+    """A sheet between two depths, what is left of it when it is cut, and what it holds in words."""
+
+    layer: Layer
+    z0: float
+    z1: float
+    path: str
+    holds: str
+    need: float = Field(description="The least bridge of its material, mm")
+    bridges: list[BridgeView]
+    pieces: list[PieceView]
+
+
+class BoltView(BaseModel):
+    """Bolts of one kind, and the sum that their length follows from."""
+
+    name: str
+    where: str
+    count: int
+    needed: float
+    length: int | None
+    adds: str
+
+
+class StandoffView(BaseModel):
+    """Standoffs of one kind; ``sold`` when there are such."""
+
+    name: str
+    where: str
+    count: int
+    sold: bool
+
+
+class StepView(BaseModel):
+    """A step of putting it together, and what is easily forgotten."""
+
+    words: str
+    mind: str
+
+
+class BendView(BaseModel):
+    """How far the plate gives under a control."""
+
+    function: str
+    name: str
+    x: float
+    y: float
+    force: float
+    sag: float
+    left: float
+
+
+class MountedView(BaseModel):
+    """A board behind: its outline, its holes, and its depths (mm)."""
+
+    board: Mounted
+    path: str
+    holes: list[tuple[float, float]]
+    z0: float
+    z1: float
+
+
+class StackView(BaseModel):
+    """A module's layers and all that holds them."""
+
+    revision: int
+    module: str
+    width: float
+    height: float
+    own: bool = Field(description="It has layers of its own; else the panel's usual ones")
+    school: School
+    plate: float = Field(description="Thickness of the plate, mm")
+    screw_diameter: float
+    layers: list[LayerView]
+    bolts: list[BoltView]
+    standoffs: list[StandoffView]
+    steps: list[StepView]
+    bends: list[BendView]
+    bend_most: float
+    mounted: list[MountedView]
+
+
+class AcrossView(BaseModel):
+    """A rectangle of a section: along the line, and in depth (mm)."""
+
+    kind: str
+    t0: float
+    t1: float
+    z0: float
+    z1: float
+    name: str
+    colour: str | None
+
+
+class SectionView(BaseModel):
+    """A section along a line."""
+
+    pieces: list[AcrossView]
+    length: float
+    deepest: float
+    free: float
+    plate: float
+    depth: float = Field(description="The free depth of the brief, mm")
+
+
+class SpotView(BaseModel):
+    """A place behind a module where a board meets nothing."""
+
+    x: float
+    y: float
+    turn: float
+
+
+class SpotsView(BaseModel):
+    """Free places for a board, the roomiest first, and the board as it would be mounted."""
+
+    width: float
+    height: float
+    screw: Screw
+    holes: list[ScrewAt]
+    spots: list[SpotView]
+
+
+def _module(r: Resolved, ident: str) -> ResolvedModule:
+    found = r.modules.get(ident)
+    if found is None:
+        raise UnknownThing(f"There is no module “{ident}” in this design", "module")
+    return found
+
+
+@router.get("/{module}", responses={200: {"model": StackView}})
+def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
+    """The stack of one module."""
+    state = desk.open(design_id)
+    r = state.resolved
+    found = _module(r, module)
+    made = hardware(found)
+    own = found.module.stack is not None
+
+    return as_json(
+        StackView(
+            revision=state.row.number,
+            module=module,
+            width=found.size[0],
+            height=found.size[1],
+            own=own,
+            school=found.module.school or r.design.school if own else r.design.school,
+            plate=found.thickness,
+            screw_diameter=float(found.module.fixings.screw[1:]) if found.module.fixings else 0.0,
+            layers=[_layer(r, found, h) for h in held(r, found)],
+            bolts=[
+                BoltView(
+                    name=b.name, where=b.where, count=b.many, needed=b.needed, length=b.length,
+                    adds=" + ".join(f"{value:g} {words}" for value, words in b.adds),
+                )
+                for b in made.bolts
+            ],
+            standoffs=[
+                StandoffView(name=s.name, where=s.where, count=s.many, sold=s.length is not None or s.sleeve)
+                for s in made.standoffs
+            ],
+            steps=[StepView(**step._asdict()) for step in assembly(found)],
+            bends=[
+                BendView(
+                    function=b.placed.function.id, name=b.placed.function.name, x=b.placed.place.x,
+                    y=b.placed.place.y, force=b.force, sag=b.sag, left=b.left,
+                )
+                for b in bends(r, found)
+            ],
+            bend_most=limit(r.design, "bend-most"),
+            mounted=[
+                MountedView(
+                    board=b.board, path=path_of_area(b.outline.drawn()), z0=b.z0, z1=b.z1,
+                    holes=[b.frame.point(h.x, h.y) for h in b.board.holes],
+                )
+                for b in behind(r, found)
+            ],
+        )
+    )  # fmt: skip
+
+
+def path_of_area(geometry: BaseGeometry) -> str:
+    """Polygons with their holes as path data, for the even-odd rule."""
+    parts = geometry.geoms if isinstance(geometry, MultiPolygon) else (geometry,)
+    rings = [ring for p in parts if isinstance(p, Polygon) for ring in (p.exterior, *p.interiors)]
+    return "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring.coords[:-1]) + "Z" for ring in rings)
+
+
+def _layer(r: Resolved, module: ResolvedModule, h: Held) -> LayerView:
+    need = bridge_needed(r.design, h.layer).value
+    return LayerView(
+        layer=h.layer,
+        z0=h.z0,
+        z1=h.z1,
+        path=path_of_area(solid(r, module, h.layer).simplify(ROUGH)),
+        holds=h.said(),
+        need=need,
+        bridges=[_bridge(module, b, need) for b in shown_bridges(r, module, h.layer)],
+        pieces=[
+            PieceView(
+                path=path_of_area(neck.piece.outline.simplify(ROUGH)),
+                screws=neck.piece.fixings,
+                rest=neck.rest.fixings,
+                bridges=[_bridge(module, b, need) for b in neck.bridges],
+            )
+            for neck in necks(r, module, h.layer)
+        ],
+    )
+
+
+def _bridge(module: ResolvedModule, bridge: Bridge, need: float) -> BridgeView:
+    owners = [o for o in (bridge.a, bridge.b) if o is not None]
+    names = [module.owner_name(o) for o in owners] + (["the edge"] if bridge.b is None else [])
+    (x0, y0), (x1, y1) = bridge.start, bridge.end
+    return BridgeView(
+        between=" to ".join(names),
+        functions=[module.by_number[o].function.id for o in owners if o >= 0],
+        gap=bridge.gap,
+        thin=bridge.gap < need - 0.005,
+        x0=x0, y0=y0, x1=x1, y1=y1,
+    )  # fmt: skip
+
+
+Coordinate = Annotated[float, Query(ge=-100_000, le=100_000, allow_inf_nan=False)]
+
+
+@router.get("/{module}/section", responses={200: {"model": SectionView}})
+def section(
+    desk: OnDesk, design_id: DesignId, module: DesignId, x0: Coordinate, y0: Coordinate, x1: Coordinate, y1: Coordinate
+) -> Response:
+    """The section of a module along a line between two of its points (mm, its own coordinates)."""
+    r = desk.open(design_id).resolved
+    made: Section = section_of(r, _module(r, module), (x0, y0), (x1, y1))
+    return as_json(
+        SectionView(
+            pieces=[AcrossView(**p._asdict()) for p in made.pieces],
+            length=made.length,
+            deepest=made.deepest,
+            free=made.free,
+            plate=made.plate,
+            depth=r.design.brief.depth,
+        )
+    )
+
+
+@router.get("/{module}/free", responses={200: {"model": SpotsView}})
+def free(
+    desk: OnDesk,
+    design_id: DesignId,
+    module: DesignId,
+    board: Annotated[BoardKind | None, Query(description="A kind of controller")] = None,
+    width: Annotated[float, Query(ge=1, le=2000)] = 60.0,
+    height: Annotated[float, Query(ge=1, le=2000)] = 40.0,
+    on: Annotated[str, Query(pattern="^(plate|board)$")] = "plate",
+) -> Response:
+    """Free places behind a module for a controller of a kind, or for a board of a size."""
+    r = desk.open(design_id).resolved
+    holes: list[tuple[float, float]] = []
+    if board is not None:
+        width, height, holes = of_controller(board)
+    screws = [ScrewAt(id=f"h{n}", x=round(x, 2), y=round(y, 2)) for n, (x, y) in enumerate(holes, 1)]
+    trial = Mounted.model_validate({"id": "trial", "name": "Trial", "width": width, "height": height, "on": on})
+    spots = [SpotView(x=x, y=y, turn=turn) for x, y, turn in free_spots(r, _module(r, module), trial)]
+    return as_json(SpotsView(width=width, height=height, screw=trial.screw, holes=screws, spots=spots))

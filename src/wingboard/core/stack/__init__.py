@@ -1,0 +1,1 @@
+"""Stack: what layers, and will they hold?"""

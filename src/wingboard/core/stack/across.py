@@ -1,0 +1,115 @@
+"""The true section along a line across a module: sheets, parts, screws, standoffs, boards, bars, and the depth left."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from shapely import LineString, Point
+
+from wingboard.core.face.rules import behind_boxes
+from wingboard.core.geometry.frame import Frame
+from wingboard.core.record.modules import is_plate
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.profile import Solid, sheets, thickness
+from wingboard.core.resolved.section import Span, module_section, spans_along
+from wingboard.core.stack.boards import behind
+from wingboard.core.stack.hardware import NUT, WASHER, diameter, hardware
+
+Kind = Solid | Literal["sheet", "screw", "standoff", "board", "tall", "bar"]
+PAN = 0.6
+"""Height of a pan head, in diameters (ISO 7045 within 0.2 mm, from memory)."""
+HEX = 1.8
+"""Across the flats of a hexagonal standoff, in diameters (common practice: 5.5 mm for M3)."""
+
+
+class Across(NamedTuple):
+    """A rectangle of a section: along the line from ``t0`` to ``t1``, in depth from ``z0`` to ``z1`` (mm)."""
+
+    kind: Kind
+    t0: float
+    t1: float
+    z0: float
+    z1: float
+    name: str
+    colour: str | None = None
+
+
+class Section(NamedTuple):
+    """A section: its pieces, the line's length, the deepest of its pieces, and what is free behind (mm)."""
+
+    pieces: tuple[Across, ...]
+    length: float
+    deepest: float
+    free: float
+    plate: float
+
+
+def section_of(r: Resolved, module: ResolvedModule, start: Span, end: Span) -> Section:
+    """The section of a module along a line between two of its points, in its own coordinates.
+
+    z runs backwards from the front surface of the face.
+    """
+    line = LineString([start, end])
+    layers = {layer.id: layer for layer in module.stack}
+    names = {p.function.id: p.function.name for p in module.placed}
+    made = [
+        Across(p.kind, p.t0, p.t1, p.z0, p.z1, layers[p.layer].name, layers[p.layer].colour)
+        if p.layer
+        else Across(p.kind, p.t0, p.t1, p.z0, p.z1, names.get(p.owner or "", ""))
+        for p in module_section(module, start, end)
+    ]
+    made += _screws(module, line)
+    for b in behind(r, module):
+        for t0, t1 in spans_along(b.outline.drawn(), line):
+            made.append(Across("board", t0, t1, b.z0, b.back, b.board.name))
+            if b.z1 > b.back:
+                made.append(Across("tall", t0, t1, b.back, b.z1, b.board.name))
+    deepest = max((p.z1 for p in made), default=module.thickness)
+    bars = []
+    for box in behind_boxes(r.design):
+        area = Frame(-module.module.x, -module.module.y).shape(box.area()).drawn()
+        name = box.name or box.kind
+        bars += [Across("bar", t0, t1, box.clear, box.clear, name) for t0, t1 in spans_along(area, line)]
+    free = min([r.design.brief.depth - deepest, *(bar.z0 - _deepest_over(made, bar) for bar in bars)])
+    return Section((*made, *bars), line.length, deepest, free, thickness(module.stack))
+
+
+def _deepest_over(pieces: list[Across], bar: Across) -> float:
+    """The depth of the deepest piece that a bar lies behind."""
+    return max((p.z1 for p in pieces if p.t0 < bar.t1 and bar.t0 < p.t1), default=0.0)
+
+
+def _screws(module: ResolvedModule, line: LineString) -> Iterator[Across]:
+    """Screws that the line meets: head, shank and nut, or the standoffs that carry the boards."""
+    fixings = module.module.fixings
+    if fixings is None:
+        return
+    d = diameter(fixings.screw)
+    back = thickness(module.stack)
+    bolts, spaced = hardware(module).bolts, [s for s in sheets(module.stack) if s.layer.gap and not is_plate(s.layer)]
+    length = (bolts[0].length or bolts[0].needed) if bolts else back
+    head = 0.0 if fixings.head == "countersunk" else PAN * d
+    for screw in module.fixings:
+        away = line.distance(Point(screw.x, screw.y))
+        at = line.project(Point(screw.x, screw.y))
+
+        if away >= d / 2:
+            continue
+        yield _round("screw", at, away, d, 0.0, length, screw.name)
+        if head:
+            yield _round("screw", at, away, screw.head, -head, 0.0, screw.name)
+        if not spaced:
+            under = back + WASHER[fixings.screw]
+            yield _round("nut", at, away, screw.head, under, under + NUT * d, screw.name)
+        for sheet in spaced:
+            name = f"{sheet.layer.gap:g} mm standoff"
+            yield _round("standoff", at, away, HEX * d, sheet.z0 - sheet.layer.gap, sheet.z0, name)
+
+
+def _round(kind: Kind, at: float, away: float, wide: float, z0: float, z1: float, name: str) -> Across:
+    """What a line meets of something round, ``away`` mm from its axis."""
+    half = math.sqrt(max(0.0, (wide / 2) ** 2 - away**2))
+    return Across(kind, at - half, at + half, z0, z1, name)

@@ -1,0 +1,117 @@
+"""Boards behind the panel against everything else there, and free room for one more."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.face.rules import behind_boxes
+from wingboard.core.findings.limits import limit
+from wingboard.core.geometry.frame import Frame
+from wingboard.core.geometry.rounded import Rounded, gap
+from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.modules import Mounted, is_plate
+from wingboard.core.record.wiring import BoardKind
+from wingboard.core.resolved.boards import BoardBehind, boards_behind
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.profile import sheets
+
+STEP = 5.0
+"""Free room is looked for every so many mm."""
+
+
+class KnownBoard(NamedTuple):
+    """A kind of controller as a piece: its size and the places of its holes from its lower left corner (mm)."""
+
+    width: float
+    height: float
+    holes: tuple[tuple[float, float], ...]
+
+
+_SHORT = ((13.97, 2.54), (15.24, 50.8), (66.04, 7.62), (66.04, 35.56))
+KNOWN: dict[BoardKind, KnownBoard] = {
+    "atmega328p": KnownBoard(68.6, 53.3, _SHORT),
+    "atmega2560": KnownBoard(101.5, 53.3, (*_SHORT, (90.17, 50.8), (96.52, 2.54))),
+}
+"""The usual boards of these chips, USB plug at the left (mm; from memory: measure yours before drilling)."""
+
+
+class Meeting(NamedTuple):
+    """Something nearer to a board than it may be: its name, and by how much (mm; negative where they meet)."""
+
+    name: str
+    apart: float
+
+
+def behind(r: Resolved, module: ResolvedModule) -> tuple[BoardBehind, ...]:
+    """The boards behind a module."""
+    return r.once(f"boards behind {module.module.id}", lambda: boards_behind(module.module, module.stack))
+
+
+def meetings(r: Resolved, module: ResolvedModule, board: BoardBehind) -> list[Meeting]:
+    """What is too near to a board: bodies and screws, the stack's boards, other boards, bars; the nearest first.
+
+    The parts are judged in the opening, across seams.
+    """
+    need = limit(r.design, "board-clearance")
+    shape = Frame(module.module.x, module.module.y).shape(board.outline)
+    bodies, found = r.panel.bodies, []
+    for i, apart in bodies.against(shape, need, z0=board.z0, z1=board.z1):
+        found.append(Meeting(r.panel.owner_name(int(bodies.shapes.owners[i])), apart))
+    for sheet in sheets(module.stack):
+        if not is_plate(sheet.layer) and sheet.z0 < board.z1 and board.foot < sheet.z0:
+            found.append(Meeting(sheet.layer.name, -min(board.z1 - sheet.z0, sheet.z1 - sheet.z0)))
+    for other_module in r.modules.values():
+        for other in behind(r, other_module):
+            if other.board is not board.board and other.z0 < board.z1 and board.z0 < other.z1:
+                apart = gap(shape, Frame(other_module.module.x, other_module.module.y).shape(other.outline))
+                if apart < need:
+                    found.append(Meeting(other.board.name, apart))
+    for box in behind_boxes(r.design):
+        if box.clear < board.z1 - VISIBLE:
+            apart = gap(shape, box.area())
+            if apart < need:
+                found.append(Meeting(box.name or box.kind, apart))
+    return sorted(found, key=lambda m: m.apart)
+
+
+def free_spots(r: Resolved, module: ResolvedModule, board: Mounted, most: int = 6) -> list[tuple[float, float, float]]:
+    """Places (x, y, turn) behind a module where a board meets nothing, the roomiest first, apart from each other."""
+    x0, y0, x1, y1 = module.area.bounds
+    spots: list[tuple[float, float, float, float]] = []
+    for turn in (0.0, 90.0):
+        wide, high = (board.width, board.height) if turn == 0 else (board.height, board.width)
+        for nx in range(int((x1 - x0 - wide) / STEP) + 1):
+            for ny in range(int((y1 - y0 - high) / STEP) + 1):
+                x, y = x0 + wide / 2 + nx * STEP, y0 + high / 2 + ny * STEP
+                room = _room(r, module, board.model_copy(update={"x": x, "y": y, "turn": turn}))
+                if room is not None:
+                    spots.append((room, x, y, turn))
+    chosen: list[tuple[float, float, float]] = []
+    for _, x, y, turn in sorted(spots, key=lambda s: (-s[0], s[1], s[2])):
+        if all(abs(x - a) + abs(y - b) > board.height / 2 for a, b, _ in chosen):
+            chosen.append((x, y, turn))
+        if len(chosen) == most:
+            break
+    return chosen
+
+
+_FAR = 15.0
+"""Room beyond this (mm) all round a board is no better."""
+
+
+def _room(r: Resolved, module: ResolvedModule, board: Mounted) -> float | None:
+    """How far the nearest body is from a board there, up to :data:`_FAR`; None where it meets something."""
+    trial = module.module.model_copy(update={"mounted": (board,)})
+    made = boards_behind(trial, module.stack)[0]
+    if meetings(r, module, made):
+        return None
+    shape: Rounded = Frame(module.module.x, module.module.y).shape(made.outline)
+    near = r.panel.bodies.against(shape, _FAR, z0=made.z0, z1=made.z1)
+    return min((apart for _, apart in near), default=_FAR)
+
+
+def of_controller(kind: BoardKind) -> tuple[float, float, list[tuple[float, float]]]:
+    """Width, height, and holes about its middle (mm) of a kind of controller."""
+    known = KNOWN[kind]
+    return known.width, known.height, [(x - known.width / 2, y - known.height / 2) for x, y in known.holes]
