@@ -9,6 +9,7 @@ import { applyTheme, useSession } from "./app/session";
 import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
 import { PARTS } from "./stations/parts/commands";
+import { STACK } from "./stations/stack/commands";
 import { WIRE } from "./stations/wire/commands";
 import { Guarded } from "./ui/Guarded";
 import "./styles.css";
@@ -20,10 +21,11 @@ const VIEWS: Views = {
   brief: lazy(() => import("./stations/brief/Brief")),
   parts: lazy(() => import("./stations/parts/Parts")),
   face: lazy(() => import("./stations/face/Face")),
+  stack: lazy(() => import("./stations/stack/Stack")),
   cut: lazy(() => import("./stations/cut/Cut")),
   wire: lazy(() => import("./stations/wire/Wire")),
 };
-declare([...BRIEF, ...PARTS, ...FACE, ...WIRE, ...EVERYWHERE]);
+declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...WIRE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

@@ -1455,11 +1455,8 @@ export interface components {
             module?: string | null;
             /** Id */
             id?: string | null;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
+            /** Name */
+            name?: string | null;
             /**
              * Role
              * @enum {string}
@@ -4588,6 +4585,19 @@ export interface components {
             spindle_rpm: number;
         };
         /**
+         * MaterialName
+         * @description A material of sheets.
+         */
+        MaterialName: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Name */
+            name: string;
+        };
+        /**
          * MaterialView
          * @description A material to choose, and what speaks against it here: what a laser does to it, what the place does.
          */
@@ -4778,7 +4788,7 @@ export interface components {
         };
         /**
          * MountBoard
-         * @description A board behind a module, on standoffs; without a place it lies in the module's middle.
+         * @description A board behind a module, on standoffs; without a place in its middle, and as usual where nothing is said.
          */
         MountBoard: {
             /**
@@ -4794,51 +4804,28 @@ export interface components {
             name: string;
             /** Controller */
             controller?: string | null;
-            /**
-             * On
-             * @default plate
-             * @enum {string}
-             */
-            on: "plate" | "board";
+            /** On */
+            on?: ("plate" | "board") | null;
             /** Width */
             width: number;
             /** Height */
             height: number;
-            /**
-             * Thickness
-             * @default 1.6
-             */
-            thickness: number;
-            /**
-             * Tall
-             * @default 15
-             */
-            tall: number;
-            /**
-             * Gap
-             * @default 10
-             */
-            gap: number;
+            /** Thickness */
+            thickness?: number | null;
+            /** Tall */
+            tall?: number | null;
+            /** Gap */
+            gap?: number | null;
             /** X */
             x?: number | null;
             /** Y */
             y?: number | null;
-            /**
-             * Turn
-             * @default 0
-             */
-            turn: number;
-            /**
-             * Screw
-             * @default M3
-             * @enum {string}
-             */
-            screw: "M2" | "M2.5" | "M3" | "M4" | "M5" | "M6";
-            /**
-             * Holes
-             * @default []
-             */
-            holes: components["schemas"]["ScrewAt"][];
+            /** Turn */
+            turn?: number | null;
+            /** Screw */
+            screw?: ("M2" | "M2.5" | "M3" | "M4" | "M5" | "M6") | null;
+            /** Holes */
+            holes?: components["schemas"]["ScrewAt"][] | null;
         };
         /**
          * Mounted
@@ -4921,10 +4908,7 @@ export interface components {
             /** Path */
             path: string;
             /** Holes */
-            holes: [
-                number,
-                number
-            ][];
+            holes: components["schemas"]["PointView"][];
             /** Z0 */
             z0: number;
             /** Z1 */
@@ -5645,6 +5629,16 @@ export interface components {
              * @default 0
              */
             turn: number;
+        };
+        /**
+         * PointView
+         * @description A point of the module (mm).
+         */
+        PointView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Position
@@ -7164,6 +7158,8 @@ export interface components {
             lamp_colours: ("red" | "amber" | "yellow" | "green" | "blue" | "white")[];
             /** Controllers */
             controllers: components["schemas"]["ControllerKind"][];
+            /** Materials */
+            materials: components["schemas"]["MaterialName"][];
             /**
              * Licensed Ac
              * @description Volts above which a licensed electrician wires
@@ -8874,7 +8870,6 @@ export interface operations {
                 board?: ("atmega328p" | "atmega2560") | null;
                 width?: number;
                 height?: number;
-                on?: string;
             };
             header?: never;
             path: {

@@ -11,6 +11,7 @@ export const STATIONS: readonly Station[] = [
   { id: "brief", number: 1, name: "Brief" },
   { id: "parts", number: 2, name: "Parts" },
   { id: "face", number: 3, name: "Face" },
+  { id: "stack", number: 4, name: "Stack" },
   { id: "cut", number: 6, name: "Cut" },
   { id: "wire", number: 7, name: "Wire" },
 ];

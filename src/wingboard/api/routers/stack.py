@@ -13,7 +13,7 @@ from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.face.rules import bridge_needed
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.errors import UnknownThing
-from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt
+from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt, usual_on
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -105,12 +105,19 @@ class BendView(BaseModel):
     left: float
 
 
+class PointView(BaseModel):
+    """A point of the module (mm)."""
+
+    x: float
+    y: float
+
+
 class MountedView(BaseModel):
     """A board behind: its outline, its holes, and its depths (mm)."""
 
     board: Mounted
     path: str
-    holes: list[tuple[float, float]]
+    holes: list[PointView]
     z0: float
     z1: float
 
@@ -226,7 +233,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             mounted=[
                 MountedView(
                     board=b.board, path=path_of_area(b.outline.drawn()), z0=b.z0, z1=b.z1,
-                    holes=[b.frame.point(h.x, h.y) for h in b.board.holes],
+                    holes=[PointView(x=x, y=y) for x, y in (b.frame.point(h.x, h.y) for h in b.board.holes)],
                 )
                 for b in behind(r, found)
             ],
@@ -306,7 +313,6 @@ def free(
     board: Annotated[BoardKind | None, Query(description="A kind of controller")] = None,
     width: Annotated[float, Query(ge=1, le=2000)] = 60.0,
     height: Annotated[float, Query(ge=1, le=2000)] = 40.0,
-    on: Annotated[str, Query(pattern="^(plate|board)$")] = "plate",
 ) -> Response:
     """Free places behind a module for a controller of a kind, or for a board of a size."""
     r = desk.open(design_id).resolved
@@ -314,6 +320,7 @@ def free(
     if board is not None:
         width, height, holes = of_controller(board)
     screws = [ScrewAt(id=f"h{n}", x=round(x, 2), y=round(y, 2)) for n, (x, y) in enumerate(holes, 1)]
-    trial = Mounted.model_validate({"id": "trial", "name": "Trial", "width": width, "height": height, "on": on})
-    spots = [SpotView(x=x, y=y, turn=turn) for x, y, turn in free_spots(r, _module(r, module), trial)]
+    found = _module(r, module)
+    trial = Mounted(id="trial", name="Trial", width=width, height=height, on=usual_on(found.stack))
+    spots = [SpotView(x=x, y=y, turn=turn) for x, y, turn in free_spots(r, found, trial)]
     return as_json(SpotsView(width=width, height=height, screw=trial.screw, holes=screws, spots=spots))

@@ -9,9 +9,10 @@ from wingboard.api.routers.common import as_json
 from wingboard.core.face.symbols import SYMBOLS
 from wingboard.core.record.lamps import COLOURS, LampColour
 from wingboard.core.record.limits import LIMITS
+from wingboard.core.record.materials import materials
 from wingboard.core.record.usual import MACHINES, SHEET, SUPPLY
 from wingboard.core.record.wiring import BoardKind
-from wingboard.core.record.workshop import MachineFields, StockFields, SupplyFields
+from wingboard.core.record.workshop import MachineFields, Material, StockFields, SupplyFields
 from wingboard.core.wire.boards import boards
 
 router = APIRouter(prefix="/api/trade", tags=["trade"])
@@ -25,6 +26,13 @@ class ControllerKind(BaseModel):
     name: str
 
 
+class MaterialName(BaseModel):
+    """A material of sheets."""
+
+    id: Material
+    name: str
+
+
 class Trade(BaseModel):
     """What is usual, and what is dangerous."""
 
@@ -34,6 +42,7 @@ class Trade(BaseModel):
     symbols: list[str]
     lamp_colours: list[LampColour]
     controllers: list[ControllerKind]
+    materials: list[MaterialName]
     licensed_ac: float = Field(description="Volts above which a licensed electrician wires")
     licensed_dc: float
 
@@ -53,6 +62,7 @@ def trade() -> Response:
             symbols=list(SYMBOLS),
             lamp_colours=list(COLOURS),
             controllers=kinds,
+            materials=[MaterialName(id=ident, name=known.name) for ident, known in materials().items()],
             licensed_ac=LIMITS["touch-ac"].value,
             licensed_dc=LIMITS["touch-dc"].value,
         )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
@@ -111,6 +112,11 @@ class Layer(Record):
 def is_plate(layer: Layer) -> bool:
     """Whether a layer is screwed to the others as one plate."""
     return layer.role not in ("board", "buttons")
+
+
+def usual_on(stack: Iterable[Layer]) -> Literal["plate", "board"]:
+    """Where a board behind stands unless it is said: on the last board of the stack where there is one."""
+    return "plate" if all(is_plate(layer) for layer in stack) else "board"
 
 
 MOST_MOUNTED = 12

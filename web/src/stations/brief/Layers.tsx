@@ -2,21 +2,12 @@
 import { Fragment } from "react";
 import type { Command, Design } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { SCHOOLS } from "../../app/schools";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { useMaterials } from "./useMaterials";
 
 type Layer = Design["stack"][number];
-type School = Design["school"];
 type Edit = Omit<Extract<Command, { do: "edit_layer" }>, "do" | "layer" | "module">;
-
-const SCHOOLS = [
-  ["three-layer", "Three layers: face, diffuser, back"],
-  ["two-layer", "Two layers: face, back"],
-  ["metal", "Metal plate"],
-  ["acrylic", "Single acrylic plate"],
-  ["reverse", "Clear face, painted behind, and back"],
-  ["printed", "Printed plate"],
-] as const satisfies readonly (readonly [School, string])[];
 
 export function Layers() {
   const view = useDesign();

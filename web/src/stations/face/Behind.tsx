@@ -1,6 +1,6 @@
 /** The panel as a hand behind it meets it, left for right: bodies with their depth, cables, bars. */
 import type { ModuleView } from "../../api/types";
-import { LINE, placeLabels } from "../../canvas/labels";
+import { Names, WORDS } from "../../canvas/Names";
 import { shown } from "../../ui/figures";
 import type { Views } from "./viewTypes";
 
@@ -75,60 +75,21 @@ export function BehindView({
           {k.name}, {shown(k.clear)} mm free
         </text>
       ))}
-      {views && <Names views={views} width={module.width} s={s} />}
-    </g>
-  );
-}
-
-const WORDS = {
-  fontFamily: "var(--font-sans)",
-  fontSize: 10.5,
-  fill: "var(--body-ink)",
-  stroke: "var(--casing)",
-  strokeWidth: 2.5,
-  paintOrder: "stroke",
-  pointerEvents: "none",
-} as const;
-
-/** Each body's name and depth, inside it or beside it with a line. */
-function Names({ views, width, s }: { views: Views; width: number; s: number }) {
-  const things = views.bodies.map((b) => ({
-    name: b.name,
-    extra: `${shown(b.depth)} mm`,
-    box: {
-      x: (width - b.x - b.width / 2) / s,
-      y: -(b.y + b.height / 2) / s,
-      width: b.width / s,
-      height: b.height / s,
-    },
-  }));
-  const labels = placeLabels(things);
-  return (
-    <g transform={`scale(${s} ${-s})`}>
-      {labels.map(({ leader }, n) =>
-        leader ? (
-          <path
-            key={views.bodies[n]?.function}
-            d={`M${leader.x0} ${leader.y0}L${leader.x1} ${leader.y1}`}
-            stroke="var(--body-edge)"
-          />
-        ) : null,
+      {views && (
+        <Names
+          scale={scale}
+          things={views.bodies.map((b) => ({
+            id: b.function,
+            name: b.name,
+            extra: `${shown(b.depth)} mm`,
+            wrong: b.short,
+            x: mirror(b.x),
+            y: b.y,
+            width: b.width,
+            height: b.height,
+          }))}
+        />
       )}
-      {labels.map(({ lines, x, y }, n) => (
-        <text key={views.bodies[n]?.function} textAnchor="middle" {...WORDS}>
-          {lines.map((line, k) => (
-            <tspan
-              key={k}
-              x={x}
-              y={y + (k - (lines.length - 1) / 2) * LINE + 3.5}
-              fontFamily={k === lines.length - 1 ? "var(--font-mono)" : undefined}
-              fill={k === lines.length - 1 && views.bodies[n]?.short ? "var(--on-must)" : undefined}
-            >
-              {line}
-            </tspan>
-          ))}
-        </text>
-      ))}
     </g>
   );
 }

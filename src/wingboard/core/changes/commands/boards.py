@@ -12,24 +12,24 @@ from wingboard.core.record.modules import MOST_HOLES, Screw, ScrewAt
 
 
 class MountBoard(Saying):
-    """A board behind a module, on standoffs; without a place it lies in the module's middle."""
+    """A board behind a module, on standoffs; without a place in its middle, and as usual where nothing is said."""
 
     do: Literal["mount_board"] = "mount_board"
     module: Ident
     id: Ident | None = None
     name: Words = Field(min_length=1)
     controller: Ident | None = None
-    on: Literal["plate", "board"] = "plate"
+    on: Literal["plate", "board"] | None = None
     width: Size
     height: Size
-    thickness: Size = 1.6
-    tall: Length = 15.0
-    gap: Length = 10.0
+    thickness: Size | None = None
+    tall: Length | None = None
+    gap: Length | None = None
     x: Mm | None = None
     y: Mm | None = None
-    turn: Angle = 0.0
-    screw: Screw = "M3"
-    holes: tuple[ScrewAt, ...] = Field((), max_length=MOST_HOLES)
+    turn: Angle | None = None
+    screw: Screw | None = None
+    holes: tuple[ScrewAt, ...] | None = Field(None, max_length=MOST_HOLES)
 
 
 class EditMounted(Saying):

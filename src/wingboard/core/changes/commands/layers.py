@@ -32,7 +32,7 @@ class AddLayer(Saying):
     do: Literal["add_layer"] = "add_layer"
     module: Ident | None = None
     id: Ident | None = None
-    name: Words = ""
+    name: Words | None = None
     role: LayerRole
     after: Ident | None = Field(None, description="The layer before it; none: last of its kind")
     material: Material | None = None

@@ -18,7 +18,7 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.changes.handlers.wire import check_controller
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
-from wingboard.core.record.modules import Module, Mounted
+from wingboard.core.record.modules import Module, Mounted, usual_on
 
 
 def _with_boards(design: Design, module: Module, boards: tuple[Mounted, ...]) -> Design:
@@ -33,7 +33,8 @@ def handle_mount_board(command: MountBoard, design: Design, catalogue: Catalogue
     x0, y0, x1, y1 = area_of(module.outline.loop()).bounds
     said = command.model_dump(include=set(Mounted.model_fields), exclude_none=True)
     ident = new_ident(command.id, (b.id for b in module.mounted), "board-")
-    board = Mounted.model_validate({"x": (x0 + x1) / 2, "y": (y0 + y1) / 2, **said, "id": ident})
+    middle = {"x": (x0 + x1) / 2, "y": (y0 + y1) / 2, "on": usual_on(design.stack_of(module))}
+    board = Mounted.model_validate({**middle, **said, "id": ident})
     return _with_boards(design, module, (*module.mounted, board))
 
 

@@ -62,11 +62,11 @@ USUAL: dict[LayerRole, Layer] = {
     **{layer.role: layer for layer in THREE_LAYERS},
     "board": Layer(
         id="board", name="Light board", role="board", material="hardboard", thickness=3, colour="#B79466", gap=15,
-        inset=3,
+        inset=1,
     ),
     "buttons": Layer(
         id="buttons", name="Button board", role="buttons", material="hardboard", thickness=1.6, colour="#2F6B4F", gap=8,
-        inset=3,
+        inset=1,
     ),
 }  # fmt: skip
 """A sheet more of each kind, as it is usually made: a light board of hardboard on 15 mm standoffs (common practice)."""
@@ -79,8 +79,6 @@ def handle_add_layer(command: AddLayer, design: Design, catalogue: Catalogue) ->
     taken = {layer.id for layer in stack}
     ident = new_ident(command.id or (None if usual.id in taken else usual.id), taken, f"{usual.id}-")
     said = changes_in(command, "module", "id", "after")
-    if not command.name:
-        said["name"] = usual.name
     added = edited(usual, {**said, "id": ident})
     if command.after is not None:
         at = stack.index(found(stack, command.after, "layer", "after")) + 1

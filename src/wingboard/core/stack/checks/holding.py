@@ -68,6 +68,8 @@ def board_bridge(r: Resolved, rule: Check) -> Iterator[Finding]:
             need = bridge_needed(r.design, layer)
             for bridge in thin_bridges(r, module, layer):
                 owners = [o for o in (bridge.a, bridge.b) if o is not None and o >= 0]
+                if bridge.gap < 0 and (len(owners) == 2 or bridge.b is None):
+                    continue  # two openings for bodies that run together are one; one over the edge is a notch
                 movable = [module.by_number[o] for o in owners]
                 yield rule.finding(
                     *([p.function.id for p in movable] or [module.module.id]),

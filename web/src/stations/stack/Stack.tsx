@@ -1,0 +1,95 @@
+/** Stack: the layers of a module as a pile, one in plan, or pressed; below, the section; left, what each holds. */
+import type { StackView } from "../../api/types";
+import { useChanges, useDesign } from "../../app/design";
+import { useCommands } from "../../app/registry";
+import { useSession } from "../../app/session";
+import { NotThere } from "../../ui/NotThere";
+import { Tabs } from "../../ui/Tabs";
+import { Boards } from "./Boards";
+import { Fixings } from "./Fixings";
+import { LayerList } from "./LayerList";
+import { Order } from "./Order";
+import { PileDrawing } from "./PileDrawing";
+import { PlanDrawing } from "./PlanDrawing";
+import { SectionDrawing } from "./SectionDrawing";
+import { SIDES, useStack, VIEWS } from "./store";
+import { useStackView } from "./useStackView";
+
+export default function Stack() {
+  const view = useDesign();
+  const wanted = useSession((s) => s.module);
+  const module = view.modules.find((m) => m.id === wanted) ?? view.modules[0];
+  const stack = useStackView(module?.id);
+  if (!module) return <p className="p-6 text-faint">There is no module yet. Add one at Brief.</p>;
+  if (!stack.data) return <NotThere query={stack} words="Laying the sheets out…" />;
+  return <Bench stack={stack.data} name={module.name} />;
+}
+
+function Bench({ stack, name }: { stack: StackView; name: string }) {
+  const design = useDesign();
+  const { send } = useChanges(design.id);
+  const { view, side, layer, set } = useStack();
+  const session = useSession((s) => s.set);
+  const chosen = stack.layers.find((l) => l.layer.id === layer) ?? stack.layers[0];
+  const step = (by: number) => {
+    const at = stack.layers.findIndex((l) => l.layer.id === chosen?.layer.id);
+    const next = stack.layers[at + by];
+    if (next) set({ layer: next.layer.id });
+  };
+  useCommands({
+    "stack.view": () => {
+      const at = VIEWS.findIndex(([key]) => key === view);
+      const next = VIEWS[(at + 1) % VIEWS.length];
+      if (next) set({ view: next[0] });
+    },
+    "stack.next": () => step(1),
+    "stack.previous": () => step(-1),
+    "stack.board": () => void send([{ do: "add_layer", role: "board", ...ofModule(stack) }]),
+  });
+  if (!chosen) return null;
+  return (
+    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)] max-[900px]:grid-cols-1 max-[900px]:overflow-y-auto">
+      <section
+        aria-label="What it is made of"
+        className="flex min-h-0 flex-col border-r border-rule bg-sheet max-[900px]:order-2"
+      >
+        <Tabs
+          label="What it is made of"
+          className="h-auto min-h-9 flex-wrap px-3.5!"
+          tabs={SIDES}
+          now={side}
+          onChange={(next) => set({ side: next })}
+        />
+        <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+          {side === "layers" && <LayerList stack={stack} name={name} chosen={chosen.layer.id} />}
+          {side === "fixings" && <Fixings stack={stack} />}
+          {side === "boards" && <Boards stack={stack} />}
+          {side === "order" && <Order stack={stack} />}
+        </div>
+      </section>
+      <section aria-label="Drawings" className="flex min-h-0 min-w-0 flex-col">
+        <div className="flex flex-wrap items-end justify-between">
+          <Tabs label="Views" tabs={VIEWS} now={view} onChange={(next) => set({ view: next })} />
+          {design.modules.length > 1 && (
+            <Tabs
+              label="Modules"
+              tabs={design.modules.map((m) => [m.id, m.name] as const)}
+              now={stack.module}
+              onChange={(next) => session({ module: next })}
+            />
+          )}
+        </div>
+        {view === "pile" ? (
+          <PileDrawing key={stack.module} stack={stack} chosen={chosen.layer.id} />
+        ) : (
+          <PlanDrawing key={stack.module} stack={stack} layer={chosen} press={view === "press"} />
+        )}
+        <SectionDrawing stack={stack} />
+      </section>
+    </div>
+  );
+}
+
+/** The module that a change of the layers belongs to: none while it has the panel's. */
+export const ofModule = (stack: StackView): { module?: string } =>
+  stack.own ? { module: stack.module } : {};

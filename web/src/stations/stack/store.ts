@@ -1,0 +1,53 @@
+/** What the station remembers while the page is open: the view, the chosen layer, the line of the section. */
+import { create } from "zustand";
+
+export type View = "pile" | "layer" | "press";
+export type Side = "layers" | "fixings" | "boards" | "order";
+
+export interface Line {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+interface StackState {
+  view: View;
+  side: Side;
+  layer: string | null;
+  board: string | null;
+  /** By module; where none is said it runs across the middle. */
+  lines: Record<string, Line>;
+  set: (changes: Partial<Omit<StackState, "set" | "lines">>) => void;
+  draw: (module: string, line: Line) => void;
+}
+
+export const useStack = create<StackState>((set) => ({
+  view: "pile",
+  side: "layers",
+  layer: null,
+  board: null,
+  lines: {},
+  set: (changes) => set(changes),
+  draw: (module, line) => set((s) => ({ lines: { ...s.lines, [module]: line } })),
+}));
+
+export const VIEWS = [
+  ["pile", "Pile"],
+  ["layer", "Layer"],
+  ["press", "Press"],
+] as const satisfies readonly (readonly [View, string])[];
+
+export const SIDES = [
+  ["layers", "Layers"],
+  ["fixings", "Screws"],
+  ["boards", "Boards"],
+  ["order", "Order"],
+] as const satisfies readonly (readonly [Side, string])[];
+
+export const usualLine = (width: number, height: number): Line => ({
+  x0: 0,
+  y0: height / 2,
+  x1: width,
+  y1: height / 2,
+});
