@@ -293,6 +293,26 @@ def neighbour(gap: float) -> Raw:
     return {"do": "add_module", "id": "next", "name": "Next", "outline": outline, "x": 200.5 + gap, "y": 0.5}
 
 
+def behind(x: float, *holes: float) -> Raw:
+    spots = [{"id": f"h{n}", "x": h, "y": 0} for n, h in enumerate(holes)]
+    return {
+        "do": "mount_board", "module": "plate", "name": "B", "width": 60, "height": 40, "x": x, "y": 60, "holes": spots
+    }  # fmt: skip
+
+
+def layer(name: str, **changes: Any) -> Raw:
+    return {"do": "edit_layer", "layer": name, **changes}
+
+
+def slot(x: float, y: float, width: float, height: float) -> Raw:
+    return {"do": "add_feature", "module": "plate", "layer": "face", "reason": "a slot", "x": x, "y": y,
+            "shape": rectangle(width, height)}  # fmt: skip
+
+
+def mill(cutter: float) -> Raw:
+    return machine(name="Mill", kind="mill", tools=[{"diameter": cutter, "flutes": 1}])
+
+
 BUSH, RATED, CLIPS = 11.0, 10.0, 10.0
 """Of the large toggle its thread (mm) and what it switches (A); the thickest plate that the device takes (mm)."""
 FAR = 4 / (2 * math.tan(math.radians(16 / 60) / 2))
@@ -486,6 +506,56 @@ LIMITS = [
         True,
         measured=lambda v: 5 + v,
     ),
+    # Bodies of 18 mm with 2 mm of room all round; plywood of 3 mm wants 3 mm between the openings for them.
+    Limit(
+        "stack.board-bridge",
+        lambda v: made(
+            plate((TOGGLE, 60, 60), (TOGGLE, 60 + 18 + 4 + v, 60)),
+            {"do": "add_layer", "role": "board", "material": "plywood"},
+        ),
+        3.0,
+        False,
+    ),
+    # Heads of 6 mm over holes of 3.4 at 90°: 1.3 deep, and half a millimetre under them.
+    Limit(
+        "stack.countersink-deep",
+        lambda v: made(
+            plate(),
+            {"do": "set_fixings", "module": "plate", "head": "countersunk"},
+            {"do": "edit_layer", "layer": "face", "thickness": v},
+        ),
+        1.8,
+        False,
+        needed=1.8,
+    ),
+    # 60 mm and the back, washer 0.5, nut 2.4, two threads of 0.5: against 80.
+    Limit(
+        "stack.bolt-not-sold",
+        lambda v: made(
+            plate(),
+            *({"do": "edit_layer", "layer": layer, "thickness": 30} for layer in ("face", "diffuser")),
+            {"do": "edit_layer", "layer": "back", "thickness": v},
+        ),
+        16.1,
+        True,
+        measured=lambda v: 63.9 + v,
+        needed=80,
+    ),
+    # Layers of 8, standoffs of 15, a board of 3.
+    Limit(
+        "stack.too-deep",
+        lambda v: made(plate(depth=v), {"do": "add_layer", "role": "board"}),
+        26.0,
+        False,
+        measured=lambda v: 26.0,
+    ),
+    # A board of 60 mm at the left of a body of 18 mm whose middle is at 150.
+    Limit(
+        "stack.board-meets",
+        lambda v: made(plate((TOGGLE, 150, 60)), behind(141 - v - 30)),
+        3.0,
+        False,
+    ),
     Limit(
         "parts.way-up",
         lambda v: made(plate((READOUT, 100, 60)), {"do": "turn", "functions": ["f1"], "by": v}),
@@ -666,6 +736,39 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
         made(plate((LED, 60, 60)), {"do": "set_environment", "sun": True}),
         plate((LED, 60, 60)),
     ),
+    "stack.board-loose": lambda: (made(plate(), behind(100, -20)), made(plate(), behind(100, -20, 20))),
+    "stack.corners-round": lambda: (
+        made(plate((READOUT, 100, 60)), mill(3.175)),
+        made(plate((READOUT, 100, 60)), mill(1.0)),
+    ),
+    # Four slots about 40 × 40 mm in the middle; three of them leave it hanging.
+    "stack.falls-out": lambda: (
+        made(plate(), slot(100, 40, 44, 4), slot(100, 80, 44, 4), slot(80, 60, 4, 44), slot(120, 60, 4, 44)),
+        made(plate(), slot(100, 40, 44, 4), slot(100, 80, 44, 4), slot(80, 60, 4, 44)),
+    ),
+    "stack.few-screws": lambda: (made(plate(), {"do": "remove_fixings", "module": "plate"}), plate()),
+    "stack.fits-upside-down": lambda: (plate((READOUT, 100, 60)), plate(("display-graphic-28", 100, 60))),
+    "stack.glue-on-paint": lambda: (
+        made(plate(), layer("diffuser", paint=[{"side": "back"}]), layer("back", join="glue")),
+        made(plate(), layer("diffuser", paint=[{"side": "front"}]), layer("back", join="glue")),
+    ),
+    "stack.nothing-holds": lambda: (
+        made(plate(), layer("back", join="trapped")),
+        made(plate(), layer("diffuser", join="trapped")),
+    ),
+    "stack.nut-shut-in": lambda: (
+        made(ONE, layer("diffuser", join="glue")),
+        made(ONE, layer("back", join="glue")),
+    ),
+    "stack.part-can-turn": lambda: (plate(("key-switch-19", 100, 60)), plate((ROTARY, 100, 60))),
+    "stack.seam-unlike": lambda: (
+        made(plate(), neighbour(0.4), {"do": "set_school", "module": "next", "school": "two-layer"}),
+        made(plate(), neighbour(0.4)),
+    ),
+    "stack.standoff-not-sold": lambda: (
+        made(plate(), {"do": "add_layer", "role": "board", "gap": 12.5}),
+        made(plate(), {"do": "add_layer", "role": "board", "gap": 12}),
+    ),
     "wire.emergency-hard-wired": lambda: (STOP, ONE),
     "wire.no-pin": lambda: (ONE, plate()),
     "wire.pin-left-over": lambda: (
@@ -706,6 +809,8 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 ELSEWHERE = {
     "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
     "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
+    "stack.bends": "test_a_plate_gives_as_the_handbook_says",
+    "stack.breaks-off": "test_a_neck_of_a_millimetre_and_a_half_in_hardboard_breaks_and_both_pieces_are_counted",
     "wire.chip-current": "test_a_chip_is_planned_with_150_and_never_carries_over_200_milliamperes",
     "wire.pin-current": "test_a_pin_is_planned_with_20_and_never_carries_over_40_milliamperes",
     "wire.port-current": "test_ports_that_share_a_limit_are_not_crowded",

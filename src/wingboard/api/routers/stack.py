@@ -321,6 +321,6 @@ def free(
         width, height, holes = of_controller(board)
     screws = [ScrewAt(id=f"h{n}", x=round(x, 2), y=round(y, 2)) for n, (x, y) in enumerate(holes, 1)]
     found = _module(r, module)
-    trial = Mounted(id="trial", name="Trial", width=width, height=height, on=usual_on(found.stack))
+    trial = Mounted(id="trial", name="Trial", width=width, height=height, on=usual_on(found.stack), holes=tuple(screws))
     spots = [SpotView(x=x, y=y, turn=turn) for x, y, turn in free_spots(r, found, trial)]
     return as_json(SpotsView(width=width, height=height, screw=trial.screw, holes=screws, spots=spots))

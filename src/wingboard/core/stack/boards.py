@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.face.rules import behind_boxes
+from wingboard.core.face.rules import behind_boxes, bridge_needed
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.frame import Frame
-from wingboard.core.geometry.rounded import Rounded, gap
+from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
+from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.modules import Mounted, is_plate
 from wingboard.core.record.wiring import BoardKind
-from wingboard.core.resolved.boards import BoardBehind, boards_behind
+from wingboard.core.resolved.boards import BoardBehind, board_holes, boards_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import sheets
@@ -76,15 +77,19 @@ def meetings(r: Resolved, module: ResolvedModule, board: BoardBehind) -> list[Me
 
 
 def free_spots(r: Resolved, module: ResolvedModule, board: Mounted, most: int = 6) -> list[tuple[float, float, float]]:
-    """Places (x, y, turn) behind a module where a board meets nothing, the roomiest first, apart from each other."""
+    """Places (x, y, turn) behind a module where a board meets nothing, the roomiest first, apart from each other.
+
+    Its holes leave sound bridges to what else is cut in the sheet it stands on.
+    """
     x0, y0, x1, y1 = module.area.bounds
+    cut, need = _cut_already(r, module, board)
     spots: list[tuple[float, float, float, float]] = []
     for turn in (0.0, 90.0):
         wide, high = (board.width, board.height) if turn == 0 else (board.height, board.width)
         for nx in range(int((x1 - x0 - wide) / STEP) + 1):
             for ny in range(int((y1 - y0 - high) / STEP) + 1):
                 x, y = x0 + wide / 2 + nx * STEP, y0 + high / 2 + ny * STEP
-                room = _room(r, module, board.model_copy(update={"x": x, "y": y, "turn": turn}))
+                room = _room(r, module, board.model_copy(update={"x": x, "y": y, "turn": turn}), cut, need)
                 if room is not None:
                     spots.append((room, x, y, turn))
     chosen: list[tuple[float, float, float]] = []
@@ -100,14 +105,31 @@ _FAR = 15.0
 """Room beyond this (mm) all round a board is no better."""
 
 
-def _room(r: Resolved, module: ResolvedModule, board: Mounted) -> float | None:
-    """How far the nearest body is from a board there, up to :data:`_FAR`; None where it meets something."""
+def _cut_already(r: Resolved, module: ResolvedModule, board: Mounted) -> tuple[ShapeSet | None, float]:
+    """What is cut in the sheet that a board stands on, its own holes apart, and the bridge that it needs (mm)."""
+    holes = board_holes(module.module.model_copy(update={"mounted": (board,)}), module.stack)
+    if not holes:
+        return None, 0.0
+    layer = next(layer for layer in module.stack if layer.id == holes[0][0])
+    mine = {feature.reason for _, feature in holes}
+    others = [c for c in module.cutouts(layer.id) if c.owner not in mine]
+    shapes = [c.shape.rounded().turned(c.turn) for c in others]
+    return ShapeSet(shapes, range(len(others)), [(c.x, c.y) for c in others]), bridge_needed(r.design, layer).value
+
+
+def _room(r: Resolved, module: ResolvedModule, board: Mounted, cut: ShapeSet | None, need: float) -> float | None:
+    """How far the nearest body is from a board, up to :data:`_FAR`; None where it, or a hole of it, meets something."""
     trial = module.module.model_copy(update={"mounted": (board,)})
     made = boards_behind(trial, module.stack)[0]
     if meetings(r, module, made):
         return None
-    shape: Rounded = Frame(module.module.x, module.module.y).shape(made.outline)
-    near = r.panel.bodies.against(shape, _FAR, z0=made.z0, z1=made.z1)
+    for _, hole in board_holes(trial, module.stack) if cut is not None else ():
+        assert hole.shape is not None
+        shape = hole.shape.rounded().moved(hole.x, hole.y)
+        if (cut is not None and cut.against(shape, need)) or margin_inside(shape, module.area) < need:
+            return None
+    outline: Rounded = Frame(module.module.x, module.module.y).shape(made.outline)
+    near = r.panel.bodies.against(outline, _FAR, z0=made.z0, z1=made.z1)
     return min((apart for _, apart in near), default=_FAR)
 
 

@@ -1,0 +1,216 @@
+"""Whether it holds: necks, bending, bolts, sections, boards behind; against tables, handbooks and shapely."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from shapely import LineString, box
+
+from building import found, offered, plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.overview.review import review
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.materials import materials
+from wingboard.core.record.modules import Layer
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.screws import SCREW_HOLE
+from wingboard.core.stack.across import section_of
+from wingboard.core.stack.assembly import assembly
+from wingboard.core.stack.bending import bends, deflection, rigidity
+from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
+from wingboard.core.stack.bridges import shown_bridges, solid
+from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
+from wingboard.core.stack.holds import held
+
+Raw = dict[str, Any]
+TOGGLE, STOP = "toggle-large-on-off", "emergency-stop-22"
+
+
+def made(start: Design, *commands: Raw) -> Design:
+    return apply(start, BATCH.validate_python(commands), catalogue()) if commands else start
+
+
+def slot(layer: str, x: float, y: float, width: float, height: float) -> Raw:
+    shape = {"kind": "rect", "width": width, "height": height, "radius": 0}
+    return {"do": "add_feature", "module": "plate", "layer": layer, "reason": "slot", "x": x, "y": y, "shape": shape}
+
+
+# ---- Necks ----------------------------------------------------------------------------------------------------------
+
+
+def necked(width: float) -> Design:
+    """A hardboard back of 3 mm, 200 × 120, cut across its middle but for a neck so wide; two screws at either side."""
+    low, high = (120 - width) / 2, (120 + width) / 2
+    return made(
+        plate(),
+        {"do": "edit_layer", "layer": "back", "material": "hardboard"},
+        slot("back", 100, low / 2 - 1, 2, low + 2),
+        slot("back", 100, (high + 121) / 2 + 0.5, 2, 121 + 1 - high),
+    )
+
+
+def test_a_neck_of_a_millimetre_and_a_half_in_hardboard_breaks_and_both_pieces_are_counted() -> None:
+    (finding,) = found(necked(1.5), "stack.breaks-off")
+    assert finding.severity == "must"  # 1.5 × 3 mm are needed (common practice): less than half is there
+    assert finding.measured
+    assert finding.needed
+    assert [finding.measured.value, finding.needed.value] == pytest.approx([1.5, 4.5])
+    assert "with 2 and 2 screws" in finding.detail
+    assert finding.spot
+    assert [finding.spot.x, finding.spot.y] == pytest.approx([100, 60], abs=1.1)
+    assert found(necked(4.52), "stack.breaks-off") == []
+    (wide,) = found(necked(4.48), "stack.breaks-off")
+    assert wide.severity == "must"  # wide enough to be judged, but the pieces have two screws each
+    three = [{"do": "add_screw", "module": "plate", "x": x, "y": 60} for x in (30, 170)]
+    (held_well,) = found(made(necked(4.48), *three), "stack.breaks-off")
+    assert held_well.severity == "judge"
+    assert "with 3 and 3 screws" in held_well.detail
+
+
+def test_nut_bores_that_touch_are_found_in_the_diffuser_only() -> None:
+    # Nut bores of 17 mm, toggles 17.5 mm apart: half a millimetre is left in the diffuser, 5.5 in the other sheets.
+    codes = {f.code: f for f in review(Resolved(plate((TOGGLE, 60, 60), (TOGGLE, 77.5, 60)))) if "bridge" in f.code}
+    assert "diffuser layer" in codes["face.bridge-thin"].detail
+    r = Resolved(plate((TOGGLE, 60, 60), (TOGGLE, 77.5, 60)))
+    least = {h.layer.id: h.least.gap for h in held(r, r.modules["plate"]) if h.least}
+    assert least["diffuser"] == pytest.approx(0.5)
+    assert min(least["face"], least["back"]) > 3
+
+
+def test_bridges_are_the_shortest_lines_through_material() -> None:
+    r = Resolved(plate((TOGGLE, 40, 60), ("button-22", 90, 80), ("readout-4-digits", 140, 40)))
+    module = r.modules["plate"]
+    for layer in module.stack:
+        whole = solid(r, module, layer)
+        for bridge in shown_bridges(r, module, layer):
+            line = LineString([bridge.start, bridge.end])
+            assert line.length == pytest.approx(bridge.gap, abs=1e-6)
+            assert line.length - line.intersection(whole).length < 0.02
+
+
+# ---- Bending --------------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("ratio", "alpha"), [(1.0, 0.01160), (1.2, 0.01353), (1.4, 0.01484), (1.6, 0.01570), (1.8, 0.01620), (2.0, 0.01651)]
+)
+def test_a_plate_gives_as_the_handbook_says(ratio: float, alpha: float) -> None:
+    # Timoshenko and Woinowsky-Krieger, table 23: w = α F a² / D, simply supported, the load in the middle (memory).
+    assert deflection(150, 150 * ratio, 75, 75 * ratio, 2e5, 50) == pytest.approx(alpha * 50 * 150**2 / 2e5, rel=0.003)
+    # The check, about its limit: what gives by so much is found when less is allowed, not when more is.
+    design = made(plate((STOP, 100, 60)), {"do": "set_school", "school": "acrylic"})
+    r = Resolved(design)
+    sag = bends(r, r.modules["plate"])[0].sag
+    for most, findings in ((sag - 0.02, 1), (sag + 0.02, 0)):
+        command = {"do": "set_limit", "limit": "bend-most", "value": most, "reason": "here"}
+        assert len(found(made(design, command), "stack.bends")) == findings
+    (finding,) = found(
+        made(design, {"do": "set_limit", "limit": "bend-most", "value": sag / 2, "reason": "x"}), "stack.bends"
+    )
+    fix = offered(made(design, {"do": "set_limit", "limit": "bend-most", "value": sag / 2, "reason": "x"}), finding)
+    assert fix is None or "mm thick" in fix.label
+
+
+def sheet(thickness: float, **changes: Any) -> Layer:
+    return Layer(id="a", name="A", role="back", thickness=thickness, **changes)
+
+
+def test_bolted_sheets_add_up_and_glued_ones_are_one() -> None:
+    known = materials()["acrylic"].stiff
+    three = known.e * 1000 * 3**3 / 12 / (1 - known.nu**2)
+    assert rigidity([sheet(3)]) == pytest.approx(three)
+    assert rigidity([sheet(3), sheet(3)]) == pytest.approx(2 * three)
+    assert rigidity([sheet(3), sheet(3, join="glue")]) == pytest.approx(8 * three)  # (2t)³ = 8 t³
+
+
+# ---- Bolts and boards -----------------------------------------------------------------------------------------------
+
+
+def test_bolts_are_as_long_as_the_sum_and_sold_so() -> None:
+    # Layers 2 + 3 + 3, washer 0.5 (ISO 7089), nut 0.8 × 3, two threads of 0.5 (ISO 261): 11.9, next sold 12 (ISO 888).
+    r = Resolved(plate())
+    (bolt,) = hardware(r.modules["plate"]).bolts
+    assert [bolt.needed, bolt.length, bolt.many] == pytest.approx([11.9, 12, 4])
+    # Holes: ISO 273, medium series.
+    assert SCREW_HOLE == {"M2": 2.4, "M2.5": 2.9, "M3": 3.4, "M4": 4.5, "M5": 5.5, "M6": 6.6}
+    assert [sold(n, BOLTS) for n in (11.9, 12.0, 12.1, 79, 81)] == [12, 12, 16, 80, None]
+    assert set(PITCH) == set(WASHER) == set(SCREW_HOLE)
+    boarded = Resolved(made(plate(), {"do": "add_layer", "role": "board"}))
+    made_of = hardware(boarded.modules["plate"])
+    assert [b.needed for b in made_of.bolts] == pytest.approx([11.5, 6.5])
+    assert [b.length for b in made_of.bolts] == [12, 8]
+    assert [(s.needed, s.length, s.many) for s in made_of.standoffs] == [(15, 15, 4)]
+
+
+def test_a_board_behind_has_its_holes_in_the_back_and_finds_room() -> None:
+    start = plate((TOGGLE, 40, 60), (STOP, 160, 90), commands=())
+    width, height, holes = of_controller("atmega328p")
+    r = Resolved(start)
+    board = {
+        "do": "mount_board", "module": "plate", "name": "Controller", "width": width, "height": height,
+        "holes": [{"id": f"h{n}", "x": x, "y": y} for n, (x, y) in enumerate(holes)],
+    }  # fmt: skip
+    wrong = made(start, {**board, "x": 60, "y": 60})
+    (finding,) = found(wrong, "stack.board-meets")
+    assert finding.measured
+    assert finding.measured.value < 0
+    fix = offered(wrong, finding)
+    assert fix is not None
+    settled = apply(wrong, fix.commands, catalogue())
+    assert found(settled, "stack.board-meets") == []
+    r = Resolved(settled)
+    module = r.modules["plate"]
+    back = [c for c in module.cutouts("back") if c.purpose == "feature"]
+    assert len(back) == len(holes)
+    assert module.cutouts("face")[0].purpose == "hole"
+    assert not [c for c in module.cutouts("face") if c.purpose == "feature"]
+    mounted = module.module.mounted[0]
+    for x, y, turn in free_spots(r, module, mounted):
+        wide, high = (width, height) if turn == 0 else (height, width)
+        around = box(x - wide / 2, y - high / 2, x + wide / 2, y + high / 2)
+        for placed in module.placed:
+            for piece in placed.behind:
+                assert around.distance(placed.frame.shape(piece.outline()).drawn()) >= 3 - 0.05
+    assert meetings(r, module, behind(r, module)[0]) == []
+
+
+# ---- The section ----------------------------------------------------------------------------------------------------
+
+
+def test_a_section_is_what_shapely_cuts() -> None:
+    design = made(plate((TOGGLE, 60, 60), ("button-22", 140, 60), depth=90), {"do": "add_layer", "role": "board"})
+    r = Resolved(design)
+    module = r.modules["plate"]
+    start, end = (10.0, 55.0), (190.0, 65.0)
+    line = LineString([start, end])
+    made_of = section_of(r, module, start, end)
+    for layer in module.stack:
+        mine = [p for p in made_of.pieces if p.kind == "sheet" and p.name == layer.name]
+        assert sum(p.t1 - p.t0 for p in mine) == pytest.approx(
+            line.intersection(solid(r, module, layer)).length, abs=0.05
+        )
+    body = max(p.z1 for p in made_of.pieces if p.kind in ("body", "plug"))
+    assert made_of.deepest == pytest.approx(body)
+    assert made_of.free == pytest.approx(90 - body)
+    # A line through a corner's screw meets its shank over its diameter, and the standoff behind it.
+    screw = module.fixings[0]
+    across = section_of(r, module, (0, screw.y), (200, screw.y))
+    shank = next(p for p in across.pieces if p.kind == "screw")
+    assert shank.t1 - shank.t0 == pytest.approx(3)
+    standoff = next(p for p in across.pieces if p.kind == "standoff")
+    assert (standoff.z0, standoff.z1) == (8, 23)
+
+
+def test_the_order_says_what_is_forgotten() -> None:
+    design = made(
+        plate((TOGGLE, 60, 60), ("readout-4-digits", 140, 60)),
+        {"do": "add_layer", "role": "board"},
+        {"do": "edit_layer", "layer": "back", "join": "glue"},
+    )
+    words = [f"{s.words} {s.mind}" for s in assembly(Resolved(design).modules["plate"])]
+    order = ["Dry fit", "Glue back", "before the nut is tightened", "Tighten", "Put light board on", "Peel the film"]
+    at = [next(n for n, text in enumerate(words) if what in text) for what in order]
+    assert at == sorted(at)
