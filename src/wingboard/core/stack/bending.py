@@ -14,6 +14,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.materials import materials
@@ -22,6 +23,9 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
 
+Points = npt.NDArray[np.float64]
+Lengths = npt.NDArray[np.float64]
+Span = tuple[float, float]
 TERMS = 80
 """Of the series, each way: within 0.1 % of its limit."""
 LEAST_SHARE = 0.1
@@ -47,10 +51,17 @@ def deflection(a: float, b: float, x: float, y: float, rigidity: float, force: f
     :param rigidity: D = E·t³ / 12(1 − ν²), N·mm.
     :param force: N.
     """
+    return float(compliance(a, b, np.array([[x, y]]))[0]) * force / rigidity
+
+
+def compliance(a: float, b: float, at: Points) -> Lengths:
+    """Deflection at the point of a load, times D over the load (mm²), for n points: an n × 2 array of (x, y) in mm."""
     n = np.arange(1, TERMS + 1)
-    sx, sy = np.sin(n * math.pi * x / a) ** 2, np.sin(n * math.pi * y / b) ** 2
-    series = np.outer(sx, sy) / np.add.outer((n / a) ** 2, (n / b) ** 2) ** 2
-    return float(4 * force / (math.pi**4 * rigidity * a * b) * series.sum())
+    sx = np.sin(np.outer(at[:, 0], n) * math.pi / a) ** 2
+    sy = np.sin(np.outer(at[:, 1], n) * math.pi / b) ** 2
+    terms = 1 / np.add.outer((n / a) ** 2, (n / b) ** 2) ** 2
+    found: Lengths = 4 / (math.pi**4 * a * b) * ((sx @ terms) * sy).sum(axis=1)
+    return found
 
 
 def rigidity(layers: Sequence[Layer]) -> float:
@@ -82,33 +93,34 @@ def bends(r: Resolved, module: ResolvedModule) -> list[Bend]:
         return []
     x0, y0, a, b = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
     whole = rigidity(module.plates)
+    pressed = [p for p in module.placed if p.part.hand is not None and p.part.hand.kind in ("button", "emergency")]
+    pressed = [p for p in pressed if 0 < p.place.x - x0 < a and 0 < p.place.y - y0 < b]
+    if not pressed:
+        return []
+    at = np.array([[p.place.x, p.place.y] for p in pressed])
+    left = _left(module, at, (x0, x0 + a), (y0, y0 + b))
+    soft = compliance(a, b, at - (x0, y0))
     found = []
-    for p in module.placed:
-        x, y = p.place.x - x0, p.place.y - y0
-        kind = p.part.hand.kind if p.part.hand else None
-        if kind in ("button", "emergency") and 0 < x < a and 0 < y < b:
-            force = limit(r.design, "hit-force" if kind == "emergency" else "press-force")
-            left = _left(module, p.place.x, p.place.y, (x0, x0 + a), (y0, y0 + b))
-            found.append(Bend(p, force, deflection(a, b, x, y, whole * left, force), a, b, left))
+    for p, share, give in zip(pressed, left.tolist(), soft.tolist(), strict=True):
+        emergency = p.part.hand is not None and p.part.hand.kind == "emergency"
+        force = limit(r.design, "hit-force" if emergency else "press-force")
+        found.append(Bend(p, force, give * force / (whole * share), a, b, share))
     return sorted(found, key=lambda bend: -bend.sag)
 
 
-def _left(module: ResolvedModule, x: float, y: float, across: tuple[float, float], up: tuple[float, float]) -> float:
-    """The lesser share of the sheets left along the two lines through a point, over all sheets of the plate."""
-    shares = []
+def _left(module: ResolvedModule, at: Points, across: Span, up: Span) -> Lengths:
+    """The lesser share of the sheets left along the two lines through each of n points, over all of the plate."""
+    least = np.ones(len(at))
     for layer in module.plates:
         bounds = module.openings(layer.id).bounds
-        for at, low, high, (start, end) in ((y, 1, 0, across), (x, 0, 1, up)):
-            met = bounds[(bounds[:, low] < at) & (bounds[:, low + 2] > at)]
-            gone = _covered(met[:, [high, high + 2]], start, end)
-            shares.append(1 - gone / (end - start))
-    return max(LEAST_SHARE, min(shares, default=1.0))
-
-
-def _covered(spans: np.ndarray[tuple[int, int], np.dtype[np.float64]], start: float, end: float) -> float:
-    """How much of a line from ``start`` to ``end`` these spans cover together."""
-    total, reached = 0.0, start
-    for a, b in sorted(spans.tolist()):
-        a, b = max(a, reached), min(b, end)
-        total, reached = total + max(0.0, b - a), max(reached, b)
-    return total
+        for along, other, (start, end) in ((0, 1, across), (1, 0, up)):
+            met = (bounds[:, other] < at[:, other, None]) & (bounds[:, other + 2] > at[:, other, None])
+            order = np.argsort(bounds[:, along], kind="stable")
+            low = np.clip(bounds[order, along], start, end)
+            high = np.clip(bounds[order, along + 2], start, end)
+            ends = np.where(met[:, order], high, start)
+            before = np.maximum.accumulate(np.concatenate([np.full((len(at), 1), start), ends], axis=1), axis=1)[:, :-1]
+            gone = np.clip(ends - np.maximum(low, before), 0, None).sum(axis=1)
+            least = np.minimum(least, 1 - gone / (end - start))
+    shares: Lengths = np.maximum(least, LEAST_SHARE)
+    return shares

@@ -112,10 +112,10 @@ def countersink_deep(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def nut_shut_in(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Hidden nuts that nobody reaches any more once the face is glued on."""
-    for use in r.layers:
+    for use in (u for u in r.layers if u.layer.join == "glue"):
         placed = ((r.modules[m], p) for m in use.modules for p in r.modules[m].placed)
         mine = [p for module, p in placed if _nut_in(module, p.nut_layer) == use.layer.id]
-        if use.layer.join == "glue" and mine:
+        if mine:
             yield rule.finding(
                 *use.subjects,
                 detail=f"{use.layer.name}, glued to the sheet before it: {mine[0].function.name}"
