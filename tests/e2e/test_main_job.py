@@ -245,7 +245,7 @@ def test_when_the_server_stops_the_change_is_held_and_sent_when_it_is_back(page:
     expect(page.get_by_role("status").first).to_contain_text("revision 2")
 
 
-@pytest.mark.parametrize("station", ["brief", "parts", "face", "cut", "wire"])
+@pytest.mark.parametrize("station", ["brief", "parts", "face", "stack", "cut", "wire"])
 @pytest.mark.parametrize("theme", ["day", "night"])
 def test_no_serious_accessibility_violation(watched: Page, address: str, station: str, theme: str) -> None:
     page = watched

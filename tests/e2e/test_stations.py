@@ -9,34 +9,16 @@ import pytest
 from browser import at_rest
 from playwright.sync_api import Page, expect
 
-from wingboard.core.record.design import Design
+from walking import TRAM, go, kept, revision
 from wingboard.core.record.document import write_design
 from wingboard.core.record.functions import Function
 from wingboard.services.desk import Desk
 from wingboard.testing import generated_design
 
-TRAM = "kestrel-line-9"
-
-
-def go(page: Page, address: str, path: str) -> None:
-    """Open an address and wait for the bench."""
-    page.goto(f"{address}/d/{path}")
-    page.get_by_role("navigation", name="Stations").wait_for()
-
-
-def kept(desk: Desk, ident: str = TRAM) -> Design:
-    """The design as it is kept."""
-    return desk.open(ident).design
-
 
 def function(desk: Desk, name: str) -> Function:
     """A function of the tram desk by its name."""
     return next(f for f in kept(desk).functions if f.name == name)
-
-
-def revision(page: Page, number: int) -> None:
-    """Wait until that revision is kept."""
-    expect(page.get_by_role("status").first).to_contain_text(f"revision {number}")
 
 
 def test_brief_edits_the_function_the_space_and_what_is_behind(watched: Page, address: str, demo_desk: Desk) -> None:

@@ -85,7 +85,15 @@ def test_the_sides_of_the_brief(watched: Page, address: str, theme: str, tab: st
     sound(watched)
 
 
-@pytest.mark.parametrize("station", ["brief", "parts", "face", "cut", "wire"])
+@pytest.mark.parametrize(("view", "theme"), [("Layer", "night"), ("Press", "day")])
+def test_the_views_of_the_stack(watched: Page, address: str, view: str, theme: str) -> None:
+    opened(watched, address, f"{TRAM}/stack?module=centre", theme)
+    watched.get_by_role("tab", name=view, exact=True).click()
+    watched.get_by_role("tab", name="Order").click()
+    sound(watched)
+
+
+@pytest.mark.parametrize("station", ["brief", "parts", "face", "stack", "cut", "wire"])
 @pytest.mark.parametrize("case", ["empty", "long", "many"])
 def test_hard_designs(watched: Page, address: str, demo_desk: Desk, station: str, case: str) -> None:
     empty = Design(name="Empty", brief=Brief(opening=RectOutline(width=201, height=121)))

@@ -60,7 +60,12 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
           now={side}
           onChange={(next) => set({ side: next })}
         />
-        <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        <div
+          className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto outline-offset-[-2px]"
+          tabIndex={side === "order" ? 0 : undefined}
+          role="tabpanel"
+          aria-label={SIDES.find(([key]) => key === side)?.[1]}
+        >
           {side === "layers" && <LayerList stack={stack} name={name} chosen={chosen.layer.id} />}
           {side === "fixings" && <Fixings stack={stack} />}
           {side === "boards" && <Boards stack={stack} />}

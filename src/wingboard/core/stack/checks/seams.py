@@ -26,13 +26,15 @@ def passes_light(layer: Layer) -> bool:
 
 
 def unlike(a: ResolvedModule, b: ResolvedModule) -> float:
-    """Over how much of their depth (mm) one of two plates lets light through and the other has an opaque sheet."""
-    total = 0.0
-    for mine in sheets(a.plates):
-        for other in sheets(b.plates):
-            if passes_light(mine.layer) != passes_light(other.layer):
-                total += max(0.0, min(mine.z1, other.z1) - max(mine.z0, other.z0))
-    return total
+    """Over how much of their depth (mm) one of two plates lets light through and the other does not, or ends."""
+    mine, other = _lit(a), _lit(b)
+    both = sum(max(0.0, min(m1, o1) - max(m0, o0)) for m0, m1 in mine for o0, o1 in other)
+    return sum(m1 - m0 for m0, m1 in mine) + sum(o1 - o0 for o0, o1 in other) - 2 * both
+
+
+def _lit(module: ResolvedModule) -> list[tuple[float, float]]:
+    """The depths over which a plate lets light through."""
+    return [(s.z0, s.z1) for s in sheets(module.plates) if passes_light(s.layer)]
 
 
 @check(

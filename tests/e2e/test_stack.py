@@ -1,0 +1,91 @@
+"""Stack used as a builder would: layers added and changed, the section drawn, a board put behind, findings settled."""
+
+from __future__ import annotations
+
+import re
+
+from browser import at_rest
+from playwright.sync_api import Page, expect
+
+from walking import TRAM, go, kept, revision
+from wingboard.services.desk import Desk
+
+
+def test_a_light_board_is_added_its_room_changed_and_the_section_drawn(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/stack?module=left")
+    made_of = page.get_by_role("region", name="What it is made of")
+    made_of.get_by_role("button", name="Add a layer…").click()
+    made_of.get_by_role("button", name="Light board", exact=True).click()
+    revision(page, 2)
+    assert [layer.role for layer in kept(demo_desk).stack] == ["face", "diffuser", "back", "board"]
+    made_of.get_by_role("button", name=re.compile("^Light board")).click()
+    made_of.get_by_label("Light board, free room before it").fill("12.5")
+    made_of.get_by_label("Light board, free room before it").press("Enter")
+    revision(page, 3)
+    odd = page.locator("[data-code='stack.standoff-not-sold']")
+    odd.get_by_role("button", name="No such standoff").click()
+    page.get_by_role("button", name=re.compile("^Standoffs of 15 mm")).click()
+    revision(page, 4)
+    assert kept(demo_desk).stack[-1].gap == 15
+
+    made_of.get_by_role("tab", name="Screws").click()
+    expect(made_of).to_contain_text("M3 hex standoff, 15 mm")
+    expect(made_of).to_contain_text("9 clamped + 0.5 washer + 3 in the standoff = 12.5, next sold 16")
+    made_of.get_by_label("Heads").select_option("countersunk")
+    revision(page, 5)
+    left = next(m for m in kept(demo_desk).modules if m.id == "left")
+    assert left.fixings
+    assert left.fixings.head == "countersunk"
+
+    page.get_by_role("tab", name="Layer", exact=True).click()
+    plan = page.get_by_role("group", name="Light board in plan")
+    box = plan.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    expect(page.get_by_role("heading", name=re.compile("^Section through y 113.5"))).to_be_visible()
+    page.mouse.move(x - 90, y + 70)
+    page.mouse.down()
+    page.mouse.move(x + 90, y + 71, steps=6)
+    page.mouse.up()
+    expect(page.get_by_role("heading", name=re.compile(r"^Section through y (?!113\.5)"))).to_be_visible()
+    end = page.get_by_role("button", name=re.compile("^End of the section"))
+    end.focus()
+    page.keyboard.press("Shift+ArrowUp")
+    expect(page.get_by_role("heading", name=re.compile("^Section from"))).to_be_visible()
+    at_rest(page)
+    assert demo_desk.open(TRAM).row.number == 5  # looking changes nothing
+
+
+def test_a_board_goes_where_there_is_room_and_an_exception_has_its_reason(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/stack?module=right")
+    made_of = page.get_by_role("region", name="What it is made of")
+    made_of.get_by_role("tab", name="Boards").click()
+    made_of.get_by_role("button", name="Put ATmega328P 1 here").click()
+    revision(page, 2)
+    right = next(m for m in kept(demo_desk).modules if m.id == "right")
+    (board,) = right.mounted
+    assert (board.controller, len(board.holes)) == ("atmega328p-1", 4)
+    made_of.get_by_role("button", name=re.compile("^ATmega328P 1")).click()
+    made_of.get_by_label("Standoffs").fill("1/4 in")
+    made_of.get_by_label("Standoffs").press("Enter")
+    revision(page, 3)
+    made_of.get_by_role("tab", name="Layers").click()
+    made_of.get_by_role("button", name=re.compile("^Back")).click()
+    made_of.get_by_role("button", name="Add an exception…").click()
+    made_of.get_by_label("Why").fill("Cable of the camera")
+    made_of.get_by_label("Why").press("Enter")
+    made_of.get_by_role("button", name="Add", exact=True).click()
+    revision(page, 4)
+    (exception,) = next(layer for layer in kept(demo_desk).stack if layer.id == "back").features
+    assert (exception.reason, exception.module) == ("Cable of the camera", "right")
+    made_of.get_by_role("button", name="Remove the exception “Cable of the camera”").click()
+    revision(page, 5)
+    made_of.get_by_label("is built as", exact=False).select_option("metal")
+    revision(page, 6)
+    expect(page.locator("[data-code='stack.seam-unlike']")).to_be_visible()
