@@ -69,7 +69,7 @@ def test_the_shopping_list_has_screws_resistors_boards_and_sheets() -> None:
     assert rows["Resistors for ladders"]["in use"] == "2"
     assert rows["Board with ATmega328P"]["to buy"] == "1"
     corners = len(Resolved(design).modules["plate"].fixings)
-    assert rows["Screw M3 with nut"]["in use"] == str(corners) == "4"
+    assert rows["Bolt M3 × 12"]["in use"] == str(corners) == "4"
     assert any(name.startswith("Sheet of ") for name in rows)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -24,6 +25,7 @@ from wingboard.core.stack.boards import behind, free_spots, meetings, of_control
 from wingboard.core.stack.bridges import shown_bridges, solid
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
+from wingboard.core.stack.screws import proposed_screws, usual_span
 
 Raw = dict[str, Any]
 TOGGLE, STOP = "toggle-large-on-off", "emergency-stop-22"
@@ -214,3 +216,22 @@ def test_the_order_says_what_is_forgotten() -> None:
     order = ["Dry fit", "Glue back", "before the nut is tightened", "Tighten", "Put light board on", "Peel the film"]
     at = [next(n for n, text in enumerate(words) if what in text) for what in order]
     assert at == sorted(at)
+
+
+def test_screws_are_proposed_where_nothing_is_in_their_way() -> None:
+    start = plate((TOGGLE, 100, 20), ("button-22", 60, 100), ("readout-4-digits", 130, 70))
+    r = Resolved(start)
+    module = r.modules["plate"]
+    made_of = proposed_screws(r, module, 80)
+    assert made_of.spots
+    assert usual_span(module) == 300  # 60 × 8 mm, and no more than 300
+    metal = Resolved(made(start, {"do": "set_school", "school": "metal"}))
+    assert usual_span(metal.modules["plate"]) == 200  # 100 × 2 mm
+    before = {f.id for f in review(r)}
+    screws = [{"do": "add_screw", "module": "plate", "x": x, "y": y} for x, y in made_of.spots]
+    after = Resolved(made(start, *screws))
+    assert {f.code for f in review(after) if f.id not in before} <= {"brief.stock-short"}
+    rim = sorted(f.x for f in after.modules["plate"].fixings if f.y < 20)
+    gaps = [b - a for a, b in pairwise(rim)]
+    assert max(gaps) <= 80 + 20 or made_of.no_room
+    assert proposed_screws(r, module, 400).spots == ()

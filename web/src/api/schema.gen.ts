@@ -644,6 +644,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/stack/{module}/screws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Screws
+         * @description Where screws would go so that none is further from the next than a span.
+         */
+        get: operations["screws_api_designs__design_id__stack__module__screws_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut": {
         parameters: {
             query?: never;
@@ -4420,6 +4440,20 @@ export interface components {
             reason: string;
         };
         /**
+         * LineView
+         * @description A line across a module (mm).
+         */
+        LineView: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
          * ListText
          * @description Lines, or cells copied from a spreadsheet.
          */
@@ -5697,6 +5731,18 @@ export interface components {
             id: string;
         };
         /**
+         * ProposalView
+         * @description Screws to add, no further apart than ``span`` (mm), and how many stretches have no room for one.
+         */
+        ProposalView: {
+            /** Span */
+            span: number;
+            /** Spots */
+            spots: components["schemas"]["PointView"][];
+            /** No Room */
+            no_room: number;
+        };
+        /**
          * Rating
          * @description What its contacts may switch.
          */
@@ -6814,6 +6860,13 @@ export interface components {
             bends: components["schemas"]["BendView"][];
             /** Bend Most */
             bend_most: number;
+            /** @description The section that meets most parts */
+            line: components["schemas"]["LineView"];
+            /**
+             * Span
+             * @description How far apart the plate's screws may be, mm
+             */
+            span: number;
             /** Mounted */
             mounted: components["schemas"]["MountedView"][];
         };
@@ -8887,6 +8940,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpotsView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    screws_api_designs__design_id__stack__module__screws_get: {
+        parameters: {
+            query: {
+                span: number;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -17,7 +17,7 @@ from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.stack.across import Section, section_of
+from wingboard.core.stack.across import Section, section_of, usual_line
 from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends
 from wingboard.core.stack.boards import behind, free_spots, of_controller
@@ -25,6 +25,7 @@ from wingboard.core.stack.bridges import Bridge, shown_bridges, solid
 from wingboard.core.stack.hardware import hardware
 from wingboard.core.stack.holds import Held, held
 from wingboard.core.stack.necks import necks
+from wingboard.core.stack.screws import proposed_screws, usual_span
 
 router = APIRouter(prefix="/api/designs/{design_id}/stack", tags=["stack"])
 ROUGH = 0.03
@@ -122,6 +123,15 @@ class MountedView(BaseModel):
     z1: float
 
 
+class LineView(BaseModel):
+    """A line across a module (mm)."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
 class StackView(BaseModel):
     """A module's layers and all that holds them."""
 
@@ -139,6 +149,8 @@ class StackView(BaseModel):
     steps: list[StepView]
     bends: list[BendView]
     bend_most: float
+    line: LineView = Field(description="The section that meets most parts")
+    span: float = Field(description="How far apart the plate's screws may be, mm")
     mounted: list[MountedView]
 
 
@@ -198,6 +210,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
     found = _module(r, module)
     made = hardware(found)
     own = found.module.stack is not None
+    start, end = usual_line(found)
 
     return as_json(
         StackView(
@@ -230,6 +243,8 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
                 for b in bends(r, found)
             ],
             bend_most=limit(r.design, "bend-most"),
+            line=LineView(x0=start[0], y0=start[1], x1=end[0], y1=end[1]),
+            span=usual_span(found),
             mounted=[
                 MountedView(
                     board=b.board, path=path_of_area(b.outline.drawn()), z0=b.z0, z1=b.z1,
@@ -324,3 +339,22 @@ def free(
     trial = Mounted(id="trial", name="Trial", width=width, height=height, on=usual_on(found.stack), holes=tuple(screws))
     spots = [SpotView(x=x, y=y, turn=turn) for x, y, turn in free_spots(r, found, trial)]
     return as_json(SpotsView(width=width, height=height, screw=trial.screw, holes=screws, spots=spots))
+
+
+class ProposalView(BaseModel):
+    """Screws to add, no further apart than ``span`` (mm), and how many stretches have no room for one."""
+
+    span: float
+    spots: list[PointView]
+    no_room: int
+
+
+@router.get("/{module}/screws", responses={200: {"model": ProposalView}})
+def screws(
+    desk: OnDesk, design_id: DesignId, module: DesignId, span: Annotated[float, Query(ge=20, le=2000)]
+) -> Response:
+    """Where screws would go so that none is further from the next than a span."""
+    r = desk.open(design_id).resolved
+    made = proposed_screws(r, _module(r, module), span)
+    spots = [PointView(x=round(x, 1), y=round(y, 1)) for x, y in made.spots]
+    return as_json(ProposalView(span=made.span, spots=spots, no_room=made.no_room))

@@ -9,6 +9,7 @@ from typing import NamedTuple
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import every_scene, module_scenes
+from wingboard.core.cut.sections import section_scene
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
@@ -81,9 +82,11 @@ def _named(
     reusable = drawn is not None and (drawn.width, drawn.height) == module.size  # else it has an origin of its own
     face = mockup_face(r, module, drawn.of("engrave") if drawn is not None and reusable else None)
     rear = mockup_rear(r, module)
+    cross = section_scene(r, module)
     left = tuple(str(line) for line in unsettled(findings))
     for paper in PAPERS:
         named[f"template-{paper}.pdf"] = (partial(_template, paper=paper, notes=left), first)
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
         named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
+        named[f"section-{paper}.pdf"] = (partial(_template, paper=paper), cross)
     return named

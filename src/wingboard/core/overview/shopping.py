@@ -6,9 +6,10 @@ import math
 from collections import Counter
 
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of
-from wingboard.core.parts.counting import screws_wanted, shopping_rows
+from wingboard.core.parts.counting import shopping_rows
 from wingboard.core.record.materials import materials
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.pinlist import lamp_resistor
@@ -34,10 +35,7 @@ def _small(name: str, summary: str, used: int) -> tuple[str, ...]:
 
 
 def _screws(r: Resolved) -> list[tuple[str, ...]]:
-    return [
-        _small(f"Screw {thread} with nut", f"through {through:g} mm of plates and what it is screwed to", n)
-        for (thread, through), n in sorted(screws_wanted(r).items())
-    ]
+    return [_small(name, purpose, n) for name, purpose, n in hardware_list(r)]
 
 
 def _resistors(r: Resolved) -> list[tuple[str, ...]]:

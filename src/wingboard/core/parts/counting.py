@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from typing import NamedTuple
 
 from wingboard.core.record.lamps import made_for
 from wingboard.core.record.part import Part
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.profile import thickness
 
 
 class Count(NamedTuple):
@@ -84,26 +82,6 @@ SHOPPING = (
     "together",
     "currency",
 )
-
-
-def screws_wanted(r: Resolved) -> Counter[tuple[str, float]]:
-    """The screws that hold the modules, by their thread and the thickness (mm) of the plates they go through."""
-    wanted: Counter[tuple[str, float]] = Counter()
-    for module in r.modules.values():
-        through = thickness(module.stack)
-        for screw in module.fixings:
-            wanted[_thread(screw.hole), through] += 1
-    return wanted
-
-
-CLEARANCES = {"M2": 2.4, "M2.5": 2.9, "M3": 3.4, "M4": 4.5, "M5": 5.5, "M6": 6.6}
-"""Clearance holes of metric screws, medium series of ISO 273 (mm; from memory)."""
-
-
-def _thread(hole: float) -> str:
-    """The largest thread that goes through a hole (mm); its diameter where none is known for it."""
-    fitting = [name for name, clearance in CLEARANCES.items() if float(name[1:]) < hole <= clearance + 0.3]
-    return fitting[-1] if fitting else f"for a hole of {hole:g} mm"
 
 
 def shopping_rows(r: Resolved) -> list[tuple[str, ...]]:

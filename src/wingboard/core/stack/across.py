@@ -77,6 +77,16 @@ def section_of(r: Resolved, module: ResolvedModule, start: Span, end: Span) -> S
     return Section((*made, *bars), line.length, deepest, free, thickness(module.stack))
 
 
+def usual_line(module: ResolvedModule) -> tuple[Span, Span]:
+    """The line across a module that meets most parts, the lowest of those that do; across the middle without parts."""
+    x0, y0, x1, y1 = module.area.bounds
+    heights = sorted({round(p.place.y, 1) for p in module.placed})
+    reach = [(p.place.y, max(p.part.cover.span) / 2) for p in module.placed]
+    met = {y: sum(abs(y - at) < half for at, half in reach) for y in heights}
+    best = max(heights, key=lambda y: (met[y], -y), default=round((y0 + y1) / 2, 1))
+    return (x0, best), (x1, best)
+
+
 def _deepest_over(pieces: list[Across], bar: Across) -> float:
     """The depth of the deepest piece that a bar lies behind."""
     return max((p.z1 for p in pieces if p.t0 < bar.t1 and bar.t0 < p.t1), default=0.0)

@@ -70,6 +70,7 @@ const PRINTED = {
   template: "template, 1:1",
   "mock-up-face": "mock-up, face",
   "mock-up-rear": "mock-up, rear",
+  section: "section",
 };
 
 const shortName = (file: string) =>

@@ -1,7 +1,10 @@
 /** What a module is bolted together with: the screws' kind, lengths and the sum they follow from, standoffs. */
+import { useState } from "react";
+import { answered, api } from "../../api/client";
 import type { StackView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
-import { shown } from "../../ui/figures";
+import { Button } from "../../ui/Button";
+import { many, shown } from "../../ui/figures";
 import { ChoiceField, LengthField } from "../../ui/fields";
 
 const SIZES = (["M2", "M2.5", "M3", "M4", "M5", "M6"] as const).map((size) => [size, size] as const);
@@ -49,6 +52,7 @@ export function Fixings({ stack }: { stack: StackView }) {
       ) : (
         <p className="text-faint">This module has no screws. Brief gives it some, under Workshop.</p>
       )}
+      {fixings && <Propose key={stack.module} stack={stack} />}
       <h3 className="text-[13px] font-semibold">To buy for this module</h3>
       <ul className="space-y-2">
         {stack.bolts.map((bolt) => (
@@ -77,6 +81,41 @@ export function Fixings({ stack }: { stack: StackView }) {
         ))}
       </ul>
       {stack.bolts.length + stack.standoffs.length === 0 && <p className="text-faint">Nothing.</p>}
+    </div>
+  );
+}
+
+/** More screws, no further apart than a span, where nothing is in their way. */
+function Propose({ stack }: { stack: StackView }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const [span, setSpan] = useState(stack.span);
+  const [said, setSaid] = useState("");
+  const propose = async () => {
+    try {
+      const found = await answered(
+        api.GET("/api/designs/{design_id}/stack/{module}/screws", {
+          params: { path: { design_id: id, module: stack.module }, query: { span } },
+        }),
+      );
+      const none =
+        found.spots.length === 0 ? "None is missing" : `${many(found.spots.length, "screw")} added`;
+      setSaid(
+        found.no_room > 0 ? `${none}; ${many(found.no_room, "stretch", "stretches")} without room` : none,
+      );
+      if (found.spots.length > 0)
+        void send(found.spots.map((at) => ({ do: "add_screw", module: stack.module, ...at })));
+    } catch (error) {
+      setSaid(error instanceof Error ? error.message : "No answer");
+    }
+  };
+  return (
+    <div className="space-y-1.5">
+      <LengthField label="Screws at most so far apart" value={span} least={20} onCommit={setSpan} />
+      <Button onClick={() => void propose()}>Add what is missing</Button>
+      <p role="status" className="text-[11px] text-faint">
+        {said || "sixty times the plate in plastics and wood, a hundred times in metal: common practice"}
+      </p>
     </div>
   );
 }

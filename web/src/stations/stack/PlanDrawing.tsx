@@ -12,7 +12,7 @@ import { useCamera } from "../../canvas/useCamera";
 import { many, shown } from "../../ui/figures";
 import { BridgeLines } from "./BridgeLines";
 import { SectionLine } from "./SectionLine";
-import { type Line, usualLine, useStack } from "./store";
+import { type Line, useStack } from "./store";
 
 interface Props {
   stack: StackView;
@@ -29,7 +29,7 @@ export function PlanDrawing({ stack, layer, press }: Props) {
   const camera = useCamera(frame, extent, { name: `plan ${id} ${stack.module}`, room: 40 });
   const scale = camera.viewport.scale;
   const s = 1 / scale;
-  const line = lines[stack.module] ?? usualLine(stack.width, stack.height);
+  const line = lines[stack.module] ?? stack.line;
   const drawLine = (event: React.PointerEvent) => {
     if (event.button !== 0 || (event.target as Element).closest("[data-grip], button")) return;
     const from = camera.at(event);

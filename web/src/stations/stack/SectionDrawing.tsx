@@ -6,7 +6,7 @@ import { type Named, Names } from "../../canvas/Names";
 import { Tag } from "../../canvas/Tag";
 import { useCamera } from "../../canvas/useCamera";
 import { shown } from "../../ui/figures";
-import { type Line, usualLine, useStack } from "./store";
+import { type Line, useStack } from "./store";
 import { useSection } from "./useStackView";
 
 type Piece = SectionView["pieces"][number];
@@ -28,7 +28,7 @@ const ORDER = ["sheet", ...Object.keys(FILL)];
 
 export function SectionDrawing({ stack }: { stack: StackView }) {
   const lines = useStack((s) => s.lines);
-  const line = lines[stack.module] ?? usualLine(stack.width, stack.height);
+  const line = lines[stack.module] ?? stack.line;
   const section = useSection(stack.module, line);
   return (
     <div className="flex h-[250px] shrink-0 flex-col border-t border-rule bg-sheet min-[1500px]:h-[340px] max-[900px]:h-60">

@@ -44,10 +44,3 @@ export const SIDES = [
   ["boards", "Boards"],
   ["order", "Order"],
 ] as const satisfies readonly (readonly [Side, string])[];
-
-export const usualLine = (width: number, height: number): Line => ({
-  x0: 0,
-  y0: height / 2,
-  x1: width,
-  y1: height / 2,
-});
