@@ -38,6 +38,7 @@ export function PileDrawing({ stack, chosen }: { stack: StackView; chosen: strin
       <Canvas
         camera={camera}
         frame={frame}
+        className="max-[900px]:h-64"
         drawing={{ role: "group", "aria-label": `${many(layers.length, "layer")}, the front on top` }}
       >
         {stack.mounted.length > 0 && (

@@ -47,6 +47,7 @@ export function PlanDrawing({ stack, layer, press }: Props) {
       <Canvas
         camera={camera}
         frame={frame}
+        className="max-[900px]:h-64"
         onPress={drawLine}
         drawing={{
           role: "group",

@@ -48,10 +48,10 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   });
   if (!chosen) return null;
   return (
-    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)] max-[900px]:grid-cols-1 max-[900px]:overflow-y-auto">
+    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)] max-[900px]:flex max-[900px]:flex-col max-[900px]:overflow-y-auto">
       <section
         aria-label="What it is made of"
-        className="flex min-h-0 flex-col border-r border-rule bg-sheet max-[900px]:order-2"
+        className="flex min-h-0 flex-col border-r border-rule bg-sheet max-[900px]:order-2 max-[900px]:shrink-0"
       >
         <Tabs
           label="What it is made of"
@@ -72,7 +72,10 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
           {side === "order" && <Order stack={stack} />}
         </div>
       </section>
-      <section aria-label="Drawings" className="flex min-h-0 min-w-0 flex-col">
+      <section
+        aria-label="Drawings"
+        className="flex min-h-0 min-w-0 flex-col max-[900px]:block max-[900px]:shrink-0"
+      >
         <div className="flex flex-wrap items-end justify-between">
           <Tabs label="Views" tabs={VIEWS} now={view} onChange={(next) => set({ view: next })} />
           {design.modules.length > 1 && (
