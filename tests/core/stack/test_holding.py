@@ -6,11 +6,16 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+import shapely
 from shapely import LineString, box
 
 from building import found, offered, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.cut.export import cut_file_names
+from wingboard.core.cut.scenes import module_scenes
+from wingboard.core.files.scene import CirclePath
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -235,3 +240,25 @@ def test_screws_are_proposed_where_nothing_is_in_their_way() -> None:
     gaps = [b - a for a, b in pairwise(rim)]
     assert max(gaps) <= 80 + 20 or made_of.no_room
     assert proposed_screws(r, module, 400).spots == ()
+
+
+def test_a_board_is_cut_bought_and_drawn_like_every_sheet() -> None:
+    # Two bodies whose openings share a light board's: one path; a third over its edge: a notch of the outline.
+    design = made(
+        plate((TOGGLE, 60, 60), (TOGGLE, 80.5, 60), (TOGGLE, 150, 13)),
+        {"do": "add_layer", "role": "board", "material": "plywood"},
+        {"do": "add_stock", "material": "plywood", "thickness": 3, "width": 10, "height": 10},
+    )
+    r = Resolved(design)
+    module = r.modules["plate"]
+    scene = module_scenes(r, module)["board"]
+    (outline,) = scene.of("outline")
+    assert not isinstance(outline.path, CirclePath)
+    drawn = area_of(outline.path).difference(
+        shapely.unary_union([area_of(i.path) for i in scene.of("inner") if not isinstance(i.path, CirclePath)])
+    )
+    left = solid(r, module, module.stack[-1])
+    assert drawn.symmetric_difference(left).area < 0.5
+    assert len(scene.of("inner")) == 1 + 4  # the shared opening and the screws' holes
+    assert {"board.svg", "board.dxf"} <= set(cut_file_names(r, module))
+    assert "198.0 × 118.0 mm: 3 mm plywood" in found(design, "brief.sheet-too-small")[0].detail

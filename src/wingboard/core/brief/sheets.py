@@ -31,7 +31,7 @@ class Kind(NamedTuple):
 def kinds(r: Resolved) -> tuple[Kind, ...]:
     """Every kind of sheet that the plates are made of, in the order of the layers."""
     found: list[Kind] = []
-    for use in r.plate_layers:
+    for use in r.layers:
         layer = use.layer
         same = next(
             (k for k in found if k.material == layer.material and abs(k.thickness - layer.thickness) < ALIKE), None

@@ -6,16 +6,20 @@ import math
 from collections.abc import Sequence
 from itertools import groupby
 
+import shapely
+
 from wingboard.core.face.graphics import LINE, Drawing, graphics_on
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
 from wingboard.core.geometry.joined import joined
-from wingboard.core.geometry.outline import Loop, Vertex, moved, rounded_rectangle, turned
-from wingboard.core.record.modules import Layer
+from wingboard.core.geometry.outline import Loop, Vertex, moved, reversed_loop, rounded_rectangle, turned
+from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.modules import Layer, is_plate
 from wingboard.core.record.shapes import Circle
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import PlacedCutout, ResolvedModule
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.stack.bridges import solid
 
 
 def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
@@ -30,11 +34,35 @@ def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
     names = {f.id: f.name for f in r.design.functions}
     cuts = module.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
-    items += _through([cut for cut in cuts if cut.depth is None], names)
-    items.append(Item("outline", module.loop_of(layer), module.module.name))
+    if is_plate(layer) or not _runs_together(module, layer):
+        items += _through([cut for cut in cuts if cut.depth is None], names)
+        items.append(Item("outline", module.loop_of(layer), module.module.name))
+    else:
+        items += _as_left(r, module, layer)
     scene = _scene(r, module, layer.name, layer.thickness, tuple(items))
     x0, y0, x1, y1 = module.area_of(layer).bounds
     return scene.with_margins(min(0.0, x0), min(0.0, y0), max(scene.width, x1), max(scene.height, y1))
+
+
+def _runs_together(module: ResolvedModule, layer: Layer) -> bool:
+    """Whether openings of a board meet each other, or its edge: bodies of neighbours may share one."""
+    shapes = module.openings(layer.id)
+    return bool(shapes.closer_than(0.0)) or bool((shapes.margins_inside(module.area_of(layer)) < 0).any())
+
+
+def _as_left(r: Resolved, module: ResolvedModule, layer: Layer) -> list[Item]:
+    """A board as what is left of it: openings that run together are one, those over its edge are notches of it."""
+    left = solid(r, module, layer)
+    pieces = [g for g in getattr(left, "geoms", (left,)) if isinstance(g, shapely.Polygon)]
+    rings = [Item("inner", _ring(hole), f"{layer.name}, opening") for p in pieces for hole in p.interiors]
+    return [*rings, *(Item("outline", _ring(p.exterior), module.module.name) for p in pieces)]
+
+
+def _ring(ring: shapely.LinearRing) -> Loop:
+    """A closed ring, counter-clockwise, to within what can be seen."""
+    coords = ring.simplify(VISIBLE / 2).coords[:-1]
+    loop = polygon_loop(tuple((x, y) for x, y in coords))
+    return loop if ring.is_ccw else reversed_loop(loop)
 
 
 def lettering_items(r: Resolved, module: ResolvedModule) -> list[Item]:
@@ -68,7 +96,7 @@ def film_scene(r: Resolved, module: ResolvedModule) -> Scene | None:
 
 def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
     """Every scene of a module by a short name: the layers' ids, and ``film``."""
-    scenes = {layer.id: layer_scene(r, module, layer) for layer in module.plates}
+    scenes = {layer.id: layer_scene(r, module, layer) for layer in module.stack}
     film = film_scene(r, module)
     return {**scenes, **({"film": film} if film else {})}
 

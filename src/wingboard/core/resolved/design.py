@@ -9,7 +9,7 @@ from typing import Any, TypeVar
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import made_for
-from wingboard.core.record.modules import Layer, is_plate
+from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.layers import LayerUse, layer_uses
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.panel import ResolvedPanel
@@ -67,11 +67,6 @@ class Resolved:
     def layers(self) -> tuple[LayerUse, ...]:
         """Every layer that is made, with the modules it is made for."""
         return layer_uses(self.design)
-
-    @property
-    def plate_layers(self) -> tuple[LayerUse, ...]:
-        """The layers that are screwed together as plates; the boards behind apart."""
-        return tuple(use for use in self.layers if is_plate(use.layer))
 
     def stack_for(self, function: Function | None) -> tuple[Layer, ...]:
         """The layers a function's part has to go through: of its module, or of the first while it is in the tray."""

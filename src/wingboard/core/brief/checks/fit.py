@@ -222,7 +222,7 @@ def too_thick(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Layers that no machine goes through."""
     machines = r.design.workshop.machines
     deepest = max((m.depth for m in machines), default=0.0)
-    for layer, _, own in r.plate_layers if machines else ():
+    for layer, _, own in r.layers if machines else ():
         if layer.thickness > deepest + VISIBLE:
             yield rule.finding(
                 *((own,) if own else ()),
