@@ -300,6 +300,9 @@ def behind(x: float, *holes: float) -> Raw:
     }  # fmt: skip
 
 
+CASE = {"do": "set_case", "module": "plate"}
+
+
 def layer(name: str, **changes: Any) -> Raw:
     return {"do": "edit_layer", "layer": name, **changes}
 
@@ -549,6 +552,31 @@ LIMITS = [
         False,
         measured=lambda v: 26.0,
     ),
+    # Layers of 8, a body of 37 with its bend, 25 for wires, a back of 6: 76.
+    Limit(
+        "stack.case-deep",
+        lambda v: made(plate((TOGGLE, 60, 60), depth=v), {"do": "set_case", "module": "plate"}),
+        76.0,
+        False,
+        measured=lambda v: 76.0,
+    ),
+    # A body of 18 mm, its middle so far from the left edge; the wall is the fit gap (0.3) beyond it.
+    Limit(
+        "stack.case-meets",
+        lambda v: made(plate((TOGGLE, 9 + v, 60)), {"do": "set_case", "module": "plate"}),
+        0.7,
+        False,
+        measured=lambda v: v + 0.3,
+        needed=1.0,
+    ),
+    # The longest piece is the plate with its gaps and two walls of 6 mm: 212.6 against a bed less its margins.
+    Limit(
+        "stack.case-bed",
+        lambda v: made(plate(), {"do": "set_case", "module": "plate"}, machine(bed_width=222.6 - v, bed_height=220)),
+        0,
+        True,
+        measured=lambda v: 212.6,
+    ),
     # A board of 60 mm at the left of a body of 18 mm whose middle is at 150.
     Limit(
         "stack.board-meets",
@@ -614,6 +642,11 @@ def named(text: str, *more: Raw) -> Design:
     return made(ONE, {"do": "edit_legend", "function": "f1", "text": text}, *more)
 
 
+LAMPS = made(
+    plate(*(("caption-two-lamp", 30.0 + 36 * n, 30.0 + 20 * m) for n in range(5) for m in range(4))),
+    *({"do": "edit_function", "function": f"f{n}", "volts": 12, "amps": 0.02} for n in range(1, 21)),
+)
+"""Twenty captions with lamps on 12 V."""
 SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
     "brief.control-idle": lambda: (TWO, made(TWO, *each("a", "b", field="event"))),
     "brief.emergency-undeclared": lambda: (STOP, made(STOP, fn(stop_role="real"))),
@@ -737,6 +770,11 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
         plate((LED, 60, 60)),
     ),
     "stack.board-loose": lambda: (made(plate(), behind(100, -20)), made(plate(), behind(100, -20, 20))),
+    "stack.case-shut": lambda: (
+        made(plate(), {"do": "set_case", "module": "plate", "hatch": False, "exits": []}),
+        made(plate(), {"do": "set_case", "module": "plate", "hatch": False}),
+    ),
+    "stack.case-warm": lambda: (made(LAMPS, {**CASE, "vents": False}), made(LAMPS, CASE)),
     "stack.corners-round": lambda: (
         made(plate((READOUT, 100, 60)), mill(3.175)),
         made(plate((READOUT, 100, 60)), mill(1.0)),

@@ -12,7 +12,7 @@ from shapely import LineString, box
 from building import found, offered, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
-from wingboard.core.cut.export import cut_file_names
+from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.geometry.outline import area_of
@@ -28,6 +28,7 @@ from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends, deflection, rigidity
 from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
 from wingboard.core.stack.bridges import shown_bridges, solid
+from wingboard.core.stack.case import case_of, vent_area
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
 from wingboard.core.stack.screws import proposed_screws, usual_span
@@ -262,3 +263,28 @@ def test_a_board_is_cut_bought_and_drawn_like_every_sheet() -> None:
     assert len(scene.of("inner")) == 1 + 4  # the shared opening and the screws' holes
     assert {"board.svg", "board.dxf"} <= set(cut_file_names(r, module))
     assert "198.0 × 118.0 mm: 3 mm plywood" in found(design, "brief.sheet-too-small")[0].detail
+
+
+def test_a_case_holds_the_plate_and_its_pieces_make_the_box() -> None:
+    start = plate((TOGGLE, 60, 60), ("caption-two-lamp", 130, 60))
+    design = made(start, {"do": "set_case", "module": "plate", "shelf": 15, "exits": [{"wall": "left", "along": 40}]})
+    r = Resolved(design)
+    module = r.modules["plate"]
+    box_made = case_of(r, module)
+    assert box_made is not None
+    # The plate is 200 × 120 with 0.3 mm all round; a toggle reaches 45 mm deep, 25 for wires; walls of 6 mm.
+    assert box_made.inside == pytest.approx((200.6, 120.6, 70.0))
+    assert box_made.outside == pytest.approx((212.6, 132.6, 76.0))
+    pieces = {p.id: p for p in box_made.pieces}
+    volume = sum(p.width * p.height * 6 for p in box_made.pieces if p.at is not None)
+    assert volume == pytest.approx(212.6 * 132.6 * 76 - 200.6 * 120.6 * 70)  # the shell: nothing overlaps or is missing
+    assert pieces["case-lip-short"].height == 10
+    left = pieces["case-left"]
+    assert area_of(left.openings[0].path).bounds == pytest.approx((29, 34, 41, 46))
+    # Half a watt that rises 90 mm: 0.6 √(2 · 9.81 · 0.09 · 10 / 300) = 0.1456 m/s; 0.5 / 12060 m³/s: 285 mm².
+    assert vent_area(0.5, 90) == pytest.approx(285, abs=1)
+    scenes = module_scenes(r, module)
+    assert scenes["case-back"].thickness == 6
+    listed = cut_file(r, (), module, "case-cutting-list.csv")
+    assert listed is not None
+    assert listed.decode().splitlines()[1].startswith("Top wall,1,212.6,70.0,6,plywood")

@@ -31,7 +31,10 @@ from wingboard.services.archive import archive_job
 
 router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"])
 
-MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8"}
+MEDIA = {
+    "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8",
+    "csv": "text/csv; charset=utf-8",
+}  # fmt: skip
 
 
 class OperationView(BaseModel):

@@ -12,8 +12,9 @@ from shapely.geometry.base import BaseGeometry
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.face.rules import bridge_needed
 from wingboard.core.findings.limits import limit
+from wingboard.core.geometry.outline import svg_path
 from wingboard.core.record.errors import UnknownThing
-from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt, usual_on
+from wingboard.core.record.modules import Case, Layer, Mounted, School, Screw, ScrewAt, usual_on
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -22,6 +23,7 @@ from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends
 from wingboard.core.stack.boards import behind, free_spots, of_controller
 from wingboard.core.stack.bridges import Bridge, shown_bridges, solid
+from wingboard.core.stack.case import case_of, in_place, outline_of
 from wingboard.core.stack.hardware import hardware
 from wingboard.core.stack.holds import Held, held
 from wingboard.core.stack.necks import necks
@@ -132,6 +134,31 @@ class LineView(BaseModel):
     y1: float
 
 
+class CasePieceView(BaseModel):
+    """A piece of a case; ``path`` is where it lies in the box unfolded, with its openings, or empty."""
+
+    id: str
+    name: str
+    many: int
+    width: float
+    height: float
+    openings: int
+    note: str
+    path: str
+
+
+class CaseView(BaseModel):
+    """A case: inside and outside (width, height, depth; mm), heat (W), vents (mm²), and its pieces."""
+
+    case: Case
+    inside: list[float]
+    outside: list[float]
+    heat: float
+    vent_needed: float
+    vent_made: float
+    pieces: list[CasePieceView]
+
+
 class StackView(BaseModel):
     """A module's layers and all that holds them."""
 
@@ -152,6 +179,7 @@ class StackView(BaseModel):
     line: LineView = Field(description="The section that meets most parts")
     span: float = Field(description="How far apart the plate's screws may be, mm")
     mounted: list[MountedView]
+    case: CaseView | None
 
 
 class AcrossView(BaseModel):
@@ -242,6 +270,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
                 )
                 for b in bends(r, found)
             ],
+            case=_case(r, found),
             bend_most=limit(r.design, "bend-most"),
             line=LineView(x0=start[0], y0=start[1], x1=end[0], y1=end[1]),
             span=usual_span(found),
@@ -254,6 +283,29 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             ],
         )
     )  # fmt: skip
+
+
+def _case(r: Resolved, module: ResolvedModule) -> CaseView | None:
+    made = case_of(r, module)
+    if made is None:
+        return None
+    pieces = [
+        CasePieceView(
+            id=p.id, name=p.name, many=p.many, width=p.width, height=p.height, openings=len(p.openings), note=p.note,
+            path="".join(svg_path(in_place(p, loop)) for loop in (outline_of(p), *(o.path for o in p.openings)))
+            if p.at else "",
+        )
+        for p in made.pieces
+    ]  # fmt: skip
+    return CaseView(
+        case=made.case,
+        inside=list(made.inside),
+        outside=list(made.outside),
+        heat=made.heat,
+        vent_needed=made.vent_needed,
+        vent_made=made.vent_made,
+        pieces=pieces,
+    )
 
 
 def path_of_area(geometry: BaseGeometry) -> str:

@@ -46,7 +46,7 @@ Command = Annotated[
     | modules.RemoveModule | modules.SplitModule
     | layers.SetSchool | layers.AddLayer | layers.RemoveLayer | layers.EditLayer
     | layers.AddFeature | layers.RemoveFeature
-    | boards.MountBoard | boards.EditMounted | boards.UnmountBoard
+    | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),

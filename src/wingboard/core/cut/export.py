@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import NamedTuple
 
+from wingboard.core.cut.cases import case_list
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import every_scene, module_scenes
@@ -89,4 +90,6 @@ def _named(
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
         named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
         named[f"section-{paper}.pdf"] = (partial(_template, paper=paper), cross)
+    if module.module.case is not None:
+        named["case-cutting-list.csv"] = (lambda _: case_list(r, module), first)
     return named

@@ -8,6 +8,7 @@ from itertools import groupby
 
 import shapely
 
+from wingboard.core.cut.cases import case_scenes
 from wingboard.core.face.graphics import LINE, Drawing, graphics_on
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
@@ -95,10 +96,10 @@ def film_scene(r: Resolved, module: ResolvedModule) -> Scene | None:
 
 
 def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
-    """Every scene of a module by a short name: the layers' ids, and ``film``."""
+    """Every scene of a module by a short name: the layers' ids, ``film``, and the pieces of its case."""
     scenes = {layer.id: layer_scene(r, module, layer) for layer in module.stack}
     film = film_scene(r, module)
-    return {**scenes, **({"film": film} if film else {})}
+    return {**scenes, **({"film": film} if film else {}), **case_scenes(r, module)}
 
 
 def every_scene(r: Resolved) -> dict[str, dict[str, Scene]]:

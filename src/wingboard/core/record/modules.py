@@ -148,6 +148,30 @@ class Mounted(Record):
     holes: tuple[ScrewAt, ...] = Field((), max_length=MOST_HOLES)
 
 
+Wall = Literal["left", "right", "top", "bottom", "back"]
+
+
+class CableExit(Record):
+    """A round hole in a wall of a case, its middle ``along`` mm from the wall's left or lower end, half way deep."""
+
+    wall: Wall = "back"
+    diameter: Size = 12.0
+    along: Length = 30.0
+
+
+class Case(Record):
+    """A box of sheet behind a module: walls round its plate, and a back."""
+
+    material: Material = "plywood"
+    thickness: Size = 6.0
+    room: Length = Field(25.0, description="For wires, behind whatever reaches deepest")
+    lip: Length = Field(10.0, description="Strips inside that the plate lies on, so that no light passes; 0: none")
+    shelf: Length = Field(0.0, description="Strips at 45° for lamps all round, so wide; 0: none")
+    vents: bool = True
+    hatch: bool = True
+    exits: tuple[CableExit, ...] = Field((CableExit(),), max_length=12)
+
+
 class Module(Record):
     """One module: a plate with its own coordinates, origin at the lower left corner seen from the front."""
 
@@ -163,6 +187,7 @@ class Module(Record):
         None, description="Its own layers, from the front; none: those of the panel"
     )
     mounted: tuple[Mounted, ...] = Field((), max_length=MOST_MOUNTED, description="Boards behind it")
+    case: Case | None = None
 
     @field_validator("stack", mode="after")
     @classmethod

@@ -6,6 +6,8 @@ import { useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
 import { Boards } from "./Boards";
+import { CaseDrawing } from "./CaseDrawing";
+import { CaseForm } from "./CaseForm";
 import { Fixings } from "./Fixings";
 import { LayerList } from "./LayerList";
 import { Order } from "./Order";
@@ -69,6 +71,7 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
           {side === "layers" && <LayerList stack={stack} name={name} chosen={chosen.layer.id} />}
           {side === "fixings" && <Fixings stack={stack} />}
           {side === "boards" && <Boards stack={stack} />}
+          {side === "case" && <CaseForm stack={stack} />}
           {side === "order" && <Order stack={stack} />}
         </div>
       </section>
@@ -87,7 +90,9 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
             />
           )}
         </div>
-        {view === "pile" ? (
+        {side === "case" && stack.case ? (
+          <CaseDrawing key={stack.module} stack={stack} made={stack.case} />
+        ) : view === "pile" ? (
           <PileDrawing key={stack.module} stack={stack} chosen={chosen.layer.id} />
         ) : (
           <PlanDrawing key={stack.module} stack={stack} layer={chosen} press={view === "press"} />

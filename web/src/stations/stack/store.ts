@@ -2,7 +2,7 @@
 import { create } from "zustand";
 
 export type View = "pile" | "layer" | "press";
-export type Side = "layers" | "fixings" | "boards" | "order";
+export type Side = "layers" | "fixings" | "boards" | "case" | "order";
 
 export interface Line {
   x0: number;
@@ -42,5 +42,6 @@ export const SIDES = [
   ["layers", "Layers"],
   ["fixings", "Screws"],
   ["boards", "Boards"],
+  ["case", "Case"],
   ["order", "Order"],
 ] as const satisfies readonly (readonly [Side, string])[];

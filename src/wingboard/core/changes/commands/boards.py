@@ -1,4 +1,4 @@
-"""Commands about the boards behind the modules."""
+"""Commands about what is behind the modules: boards, and the case round them."""
 
 from __future__ import annotations
 
@@ -8,7 +8,8 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Size, Words
-from wingboard.core.record.modules import MOST_HOLES, Screw, ScrewAt
+from wingboard.core.record.modules import MOST_HOLES, CableExit, Screw, ScrewAt
+from wingboard.core.record.workshop import Material
 
 
 class MountBoard(Saying):
@@ -56,3 +57,25 @@ class UnmountBoard(Saying):
     do: Literal["unmount_board"] = "unmount_board"
     module: Ident
     board: Ident
+
+
+class SetCase(Saying):
+    """Give a module a case, or change the one it has; fields left out stay, or are as usual."""
+
+    do: Literal["set_case"] = "set_case"
+    module: Ident
+    material: Material | None = None
+    thickness: Size | None = None
+    room: Length | None = None
+    lip: Length | None = None
+    shelf: Length | None = None
+    vents: bool | None = None
+    hatch: bool | None = None
+    exits: tuple[CableExit, ...] | None = Field(None, max_length=12)
+
+
+class RemoveCase(Saying):
+    """Leave a module without a case."""
+
+    do: Literal["remove_case"] = "remove_case"
+    module: Ident

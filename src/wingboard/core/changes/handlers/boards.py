@@ -1,8 +1,8 @@
-"""The boards behind the modules."""
+"""What is behind the modules: boards, and the case round them."""
 
 from __future__ import annotations
 
-from wingboard.core.changes.commands.boards import EditMounted, MountBoard, UnmountBoard
+from wingboard.core.changes.commands.boards import EditMounted, MountBoard, RemoveCase, SetCase, UnmountBoard
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -18,7 +18,7 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.changes.handlers.wire import check_controller
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
-from wingboard.core.record.modules import Module, Mounted, usual_on
+from wingboard.core.record.modules import Case, Module, Mounted, usual_on
 
 
 def _with_boards(design: Design, module: Module, boards: tuple[Mounted, ...]) -> Design:
@@ -50,3 +50,16 @@ def handle_edit_mounted(command: EditMounted, design: Design, catalogue: Catalog
 def handle_unmount_board(command: UnmountBoard, design: Design, catalogue: Catalogue) -> Design:
     module = find_module(design, command.module)
     return _with_boards(design, module, without(module.mounted, command.board, "board", "board"))
+
+
+@carry_out.register
+def handle_set_case(command: SetCase, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    case = edited(module.case or Case(), changes_in(command, "module"))
+    return with_changes(design, modules=replaced(design.modules, edited(module, {"case": case})))
+
+
+@carry_out.register
+def handle_remove_case(command: RemoveCase, design: Design, catalogue: Catalogue) -> Design:
+    module = find_module(design, command.module)
+    return with_changes(design, modules=replaced(design.modules, edited(module, {"case": None})))

@@ -1,0 +1,73 @@
+/** The case unfolded: its back in the middle, the walls laid out round it, with their openings and sizes. */
+import { useRef } from "react";
+import type { StackView } from "../../api/types";
+import { useDesign } from "../../app/design";
+import { Looking } from "../../app/Looking";
+import { Canvas } from "../../canvas/Canvas";
+import { Tag } from "../../canvas/Tag";
+import { useCamera } from "../../canvas/useCamera";
+import { shown } from "../../ui/figures";
+
+export function CaseDrawing({ stack, made }: { stack: StackView; made: NonNullable<StackView["case"]> }) {
+  const { id } = useDesign();
+  const frame = useRef<HTMLDivElement>(null);
+  const [wide = 0, high = 0, deep = 0] = made.inside;
+  const t = made.case.thickness;
+  const extent = {
+    x: -t - deep,
+    y: -t - deep,
+    width: wide + 2 * (t + deep),
+    height: high + 2 * (t + deep),
+  };
+  const camera = useCamera(frame, extent, { name: `case ${id} ${stack.module}`, room: 26 });
+  const { scale } = camera.viewport;
+  const flat = made.pieces.filter((p) => p.path !== "");
+  const middle: Record<string, readonly [number, number]> = {
+    "case-back": [wide / 2, high / 2],
+    "case-top": [wide / 2, high + t + deep / 2],
+    "case-bottom": [wide / 2, -t - deep / 2],
+    "case-left": [-t - deep / 2, high / 2],
+    "case-right": [wide + t + deep / 2, high / 2],
+  };
+  return (
+    <>
+      <Canvas
+        camera={camera}
+        frame={frame}
+        className="max-[900px]:h-64"
+        drawing={{ role: "img", "aria-label": "The case unfolded" }}
+      >
+        {flat.map((p) => (
+          <path
+            key={p.id}
+            d={p.path}
+            fill="var(--wood)"
+            fillRule="evenodd"
+            stroke="var(--body-edge)"
+            strokeWidth={1.2 / scale}
+          />
+        ))}
+        {flat.map((p) => {
+          const [x, y] = middle[p.id] ?? [0, 0];
+          return (
+            <Tag
+              key={p.id}
+              x={x}
+              y={y}
+              scale={scale}
+              text={`${p.name}, ${shown(p.width)} × ${shown(p.height)}`}
+              ink="var(--ink)"
+              ground="var(--sheet)"
+            />
+          );
+        })}
+      </Canvas>
+      <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 text-[11px] text-faint">
+        <p className="min-w-0 flex-1 truncate">
+          Seen from inside, the back in the middle; strips and covers are in the cutting list
+        </p>
+        <Looking camera={camera} />
+      </div>
+    </>
+  );
+}
