@@ -89,3 +89,24 @@ def test_a_board_goes_where_there_is_room_and_an_exception_has_its_reason(
     made_of.get_by_label("is built as", exact=False).select_option("metal")
     revision(page, 6)
     expect(page.locator("[data-code='stack.seam-unlike']")).to_be_visible()
+
+
+def test_a_case_is_given_and_what_is_wrong_with_it_settled(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, "dust-extraction/stack")
+    made_of = page.get_by_role("region", name="What it is made of")
+    made_of.get_by_role("tab", name="Case").click()
+    made_of.get_by_role("button", name="Give it a case").click()
+    revision(page, 2)
+    expect(page.get_by_role("img", name="The case unfolded")).to_be_visible()
+    page.locator("[data-code='stack.case-deep']").get_by_role("button", name="The case is too deep").click()
+    page.get_by_role("button", name=re.compile("^20 mm for wires")).click()
+    revision(page, 3)
+    made_of.get_by_label("exit 1, wall").select_option("left")
+    revision(page, 4)
+    (module,) = kept(demo_desk, "dust-extraction").modules
+    assert module.case
+    assert (module.case.room, module.case.exits[0].wall) == (20, "left")
+    made_of.get_by_role("button", name="Remove the case").click()
+    revision(page, 5)
+    expect(page.get_by_role("group", name="3 layers, the front on top")).to_be_visible()

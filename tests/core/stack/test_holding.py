@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
+from itertools import combinations, pairwise
 from typing import Any
 
 import pytest
@@ -28,7 +28,7 @@ from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends, deflection, rigidity
 from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
 from wingboard.core.stack.bridges import shown_bridges, solid
-from wingboard.core.stack.case import case_of, vent_area
+from wingboard.core.stack.case import case_of, in_place, outline_of, vent_area
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
 from wingboard.core.stack.screws import proposed_screws, usual_span
@@ -280,7 +280,13 @@ def test_a_case_holds_the_plate_and_its_pieces_make_the_box() -> None:
     assert volume == pytest.approx(212.6 * 132.6 * 76 - 200.6 * 120.6 * 70)  # the shell: nothing overlaps or is missing
     assert pieces["case-lip-short"].height == 10
     left = pieces["case-left"]
-    assert area_of(left.openings[0].path).bounds == pytest.approx((29, 34, 41, 46))
+    assert area_of(left.openings[0].path).bounds == pytest.approx((29, 34, 41, 46), abs=0.01)
+    spread = [area_of(in_place(p, outline_of(p))) for p in box_made.pieces if p.at is not None]
+    for one, other in combinations(spread, 2):
+        assert one.intersection(other).area < 1e-6  # unfolded, they lie side by side
+    for piece in box_made.pieces:
+        for opening in piece.openings:
+            assert area_of(outline_of(piece)).contains(area_of(opening.path))
     # Half a watt that rises 90 mm: 0.6 √(2 · 9.81 · 0.09 · 10 / 300) = 0.1456 m/s; 0.5 / 12060 m³/s: 285 mm².
     assert vent_area(0.5, 90) == pytest.approx(285, abs=1)
     scenes = module_scenes(r, module)

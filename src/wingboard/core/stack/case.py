@@ -120,7 +120,7 @@ def case_of(r: Resolved, module: ResolvedModule) -> CaseMade | None:
 
 
 def _rectangle(x: float, y: float, width: float, height: float) -> Loop:
-    return rounded_rectangle(width, height, 0.0, x + width / 2, y + height / 2)
+    return rounded_rectangle(width, height, 0.0, x, y)
 
 
 def _round(x: float, y: float, diameter: float) -> Loop:

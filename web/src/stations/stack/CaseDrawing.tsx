@@ -49,16 +49,12 @@ export function CaseDrawing({ stack, made }: { stack: StackView; made: NonNullab
         ))}
         {flat.map((p) => {
           const [x, y] = middle[p.id] ?? [0, 0];
+          const tag = { x, scale, ink: "var(--ink)", ground: "var(--sheet)" };
           return (
-            <Tag
-              key={p.id}
-              x={x}
-              y={y}
-              scale={scale}
-              text={`${p.name}, ${shown(p.width)} × ${shown(p.height)}`}
-              ink="var(--ink)"
-              ground="var(--sheet)"
-            />
+            <g key={p.id}>
+              <Tag {...tag} y={y + 9 / scale} text={p.name} />
+              <Tag {...tag} y={y - 9 / scale} text={`${shown(p.width)} × ${shown(p.height)}`} />
+            </g>
           );
         })}
       </Canvas>

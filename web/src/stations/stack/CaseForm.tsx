@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { many, shown } from "../../ui/figures";
 import { ChoiceField, LengthField } from "../../ui/fields";
 import { TakeAway } from "../../ui/TakeAway";
+import { useStack } from "./store";
 
 type Changes = Omit<Extract<Command, { do: "set_case" }>, "do" | "module">;
 type Made = NonNullable<StackView["case"]>;
@@ -25,7 +26,13 @@ export function CaseForm({ stack }: { stack: StackView }) {
           A box of sheet behind the module: walls round its plate, a lip that stops light, vents, a hatch, and
           a way out for the wires. A panel in a console needs none.
         </p>
-        <Button look="solid" onClick={() => set({})}>
+        <Button
+          look="solid"
+          onClick={() => {
+            set({});
+            useStack.getState().set({ view: "case" });
+          }}
+        >
           Give it a case
         </Button>
       </div>

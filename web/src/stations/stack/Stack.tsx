@@ -14,7 +14,7 @@ import { Order } from "./Order";
 import { PileDrawing } from "./PileDrawing";
 import { PlanDrawing } from "./PlanDrawing";
 import { SectionDrawing } from "./SectionDrawing";
-import { SIDES, useStack, VIEWS } from "./store";
+import { SIDES, useStack, viewsOf } from "./store";
 import { useStackView } from "./useStackView";
 
 export default function Stack() {
@@ -33,6 +33,7 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   const { view, side, layer, set } = useStack();
   const session = useSession((s) => s.set);
   const chosen = stack.layers.find((l) => l.layer.id === layer) ?? stack.layers[0];
+  const views = viewsOf(stack.case != null);
   const step = (by: number) => {
     const at = stack.layers.findIndex((l) => l.layer.id === chosen?.layer.id);
     const next = stack.layers[at + by];
@@ -40,8 +41,8 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   };
   useCommands({
     "stack.view": () => {
-      const at = VIEWS.findIndex(([key]) => key === view);
-      const next = VIEWS[(at + 1) % VIEWS.length];
+      const at = views.findIndex(([key]) => key === view);
+      const next = views[(at + 1) % views.length];
       if (next) set({ view: next[0] });
     },
     "stack.next": () => step(1),
@@ -50,17 +51,22 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   });
   if (!chosen) return null;
   return (
-    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)] max-[900px]:flex max-[900px]:flex-col max-[900px]:overflow-y-auto">
+    <div className="grid h-full grid-cols-[262px_minmax(0,1fr)] max-[900px]:flex max-[900px]:flex-col max-[900px]:overflow-y-auto">
       <section
         aria-label="What it is made of"
         className="flex min-h-0 flex-col border-r border-rule bg-sheet max-[900px]:order-2 max-[900px]:shrink-0"
       >
         <Tabs
           label="What it is made of"
-          className="h-auto min-h-9 flex-wrap px-3.5!"
+          className="h-auto min-h-9 flex-wrap gap-x-2.5! px-3.5!"
           tabs={SIDES}
           now={side}
-          onChange={(next) => set({ side: next })}
+          onChange={(next) =>
+            set({
+              side: next,
+              view: next === "case" && stack.case ? "case" : view === "case" ? "pile" : view,
+            })
+          }
         />
         <div
           className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto outline-offset-[-2px]"
@@ -80,7 +86,12 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
         className="flex min-h-0 min-w-0 flex-col max-[900px]:block max-[900px]:shrink-0"
       >
         <div className="flex flex-wrap items-end justify-between">
-          <Tabs label="Views" tabs={VIEWS} now={view} onChange={(next) => set({ view: next })} />
+          <Tabs
+            label="Views"
+            tabs={views}
+            now={stack.case || view !== "case" ? view : "pile"}
+            onChange={(next) => set({ view: next })}
+          />
           {design.modules.length > 1 && (
             <Tabs
               label="Modules"
@@ -90,9 +101,9 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
             />
           )}
         </div>
-        {side === "case" && stack.case ? (
+        {view === "case" && stack.case ? (
           <CaseDrawing key={stack.module} stack={stack} made={stack.case} />
-        ) : view === "pile" ? (
+        ) : view === "pile" || view === "case" ? (
           <PileDrawing key={stack.module} stack={stack} chosen={chosen.layer.id} />
         ) : (
           <PlanDrawing key={stack.module} stack={stack} layer={chosen} press={view === "press"} />

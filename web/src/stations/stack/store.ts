@@ -1,7 +1,7 @@
 /** What the station remembers while the page is open: the view, the chosen layer, the line of the section. */
 import { create } from "zustand";
 
-export type View = "pile" | "layer" | "press";
+export type View = "pile" | "layer" | "press" | "case";
 export type Side = "layers" | "fixings" | "boards" | "case" | "order";
 
 export interface Line {
@@ -37,6 +37,10 @@ export const VIEWS = [
   ["layer", "Layer"],
   ["press", "Press"],
 ] as const satisfies readonly (readonly [View, string])[];
+
+/** The views there are: the case only where there is one. */
+export const viewsOf = (cased: boolean): readonly (readonly [View, string])[] =>
+  cased ? [...VIEWS, ["case", "Case"]] : VIEWS;
 
 export const SIDES = [
   ["layers", "Layers"],
