@@ -1,5 +1,6 @@
 """What is generated is up to date: the catalogue of checks, the schema, the front end's types."""
 
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -30,3 +31,13 @@ def test_the_front_ends_types_are_those_of_the_server(tmp_path: Path) -> None:
 
 def test_the_lock_of_the_front_end_holds_no_download_addresses() -> None:
     assert '"resolved"' not in (ROOT / "web/package-lock.json").read_text("utf-8")
+
+
+def test_what_the_documents_link_to_is_there_and_every_picture_is_linked() -> None:
+    documents = [ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").rglob("*.md")]
+    links = [(d, to) for d in documents for to in re.findall(r"\]\(([^)#\s]+)", d.read_text("utf-8"))]
+    local = [(d, to) for d, to in links if "://" not in to]
+    assert [f"{d.name}: {to}" for d, to in local if not (d.parent / to).exists()] == []
+    pictures = {p.name for p in (ROOT / "docs/screenshots").iterdir()}
+    assert pictures - {Path(to).name for _, to in local} == set()
+    assert len(pictures) < 20

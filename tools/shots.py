@@ -15,11 +15,12 @@ TRAM = "/d/kestrel-line-9"
 
 
 class Shot(NamedTuple):
-    """A picture: where, in which theme, and the tab to open first."""
+    """A picture: where, in which theme, the tab to open first, and the button to press."""
 
     path: str
     theme: str = "day"
     tab: str | None = None
+    button: str | None = None
 
 
 SHOTS = {
@@ -29,6 +30,8 @@ SHOTS = {
     "parts": Shot(f"{TRAM}/parts?sel=f4"),
     "face": Shot(f"{TRAM}/face?module=left&sel=f15"),
     "face-behind-night": Shot(f"{TRAM}/face?module=centre", "night", "Behind"),
+    "stack": Shot(f"{TRAM}/stack?module=left"),
+    "stack-case-night": Shot("/d/dust-extraction/stack", "night", "Case", "Give it a case"),
     "cut": Shot(f"{TRAM}/cut?module=left"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
 }
@@ -49,6 +52,9 @@ def main() -> int:
                 if shot.tab:
                     page.get_by_role("tab", name=shot.tab, exact=True).click()
                     page.wait_for_timeout(600)
+                if shot.button:
+                    page.get_by_role("button", name=shot.button, exact=True).click()
+                    page.wait_for_timeout(1500)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
                 page.context.close()
