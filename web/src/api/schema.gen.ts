@@ -6738,6 +6738,10 @@ export interface components {
             id: string;
             /** Title */
             title: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
             /** Thickness */
             thickness: number;
             /** Operations */

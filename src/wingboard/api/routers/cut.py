@@ -51,6 +51,8 @@ class SheetView(BaseModel):
 
     id: str
     title: str
+    width: float
+    height: float
     thickness: float
     operations: list[OperationView]
 
@@ -171,7 +173,14 @@ def _sheet(name: str, scene: Scene) -> SheetView:
         for op in OPERATIONS
         if scene.of(op)
     ]
-    return SheetView(id=name, title=scene.title, thickness=scene.thickness, operations=operations)
+    return SheetView(
+        id=name,
+        title=scene.title,
+        width=scene.width,
+        height=scene.height,
+        thickness=scene.thickness,
+        operations=operations,
+    )
 
 
 def _path(item: Item) -> str:

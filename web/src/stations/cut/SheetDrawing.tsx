@@ -27,7 +27,7 @@ export function SheetDrawing({ module, sheet, hidden, onFlip }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const camera = useCamera(
     frame,
-    { x: 0, y: 0, width: module.width, height: module.height },
+    { x: 0, y: 0, width: sheet.width, height: sheet.height },
     { name: `cut ${module.id}` },
   );
   return (
