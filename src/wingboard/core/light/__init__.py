@@ -1,0 +1,1 @@
+"""Light: will every legend read at night?"""

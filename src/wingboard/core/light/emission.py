@@ -1,0 +1,90 @@
+"""What lamps throw on a plane before them: inverse square, and the law of a flat emitter.
+
+A lamp of axial intensity I₀ sends I₀·cosᵐθ in a direction θ off its axis; m = 1 is Lambert's law. On a plane at a
+distance h across its axis, d mm aside, E = I₀·cosᵐ⁺¹θ / r², r² = h² + d², cos θ = h / r.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+Field = npt.NDArray[np.float64]
+
+
+class Lamp(NamedTuple):
+    """A single lamp: where (mm, module's coordinates), how deep behind the front, axial intensity (cd), exponent m."""
+
+    x: float
+    y: float
+    z: float
+    intensity: float
+    exponent: float = 1.0
+
+    @property
+    def flux(self) -> float:
+        """All it gives off to its front (lm): ∫ I₀ cosᵐθ dΩ = 2π I₀ / (m + 1)."""
+        return 2 * math.pi * self.intensity / (self.exponent + 1)
+
+
+class Grid(NamedTuple):
+    """The points of a plane that are looked at (mm): from (x0, y0), so many each way, one every ``step``."""
+
+    x0: float
+    y0: float
+    columns: int
+    rows: int
+    step: float
+
+    @property
+    def xs(self) -> Field:
+        """x of the columns."""
+        return np.asarray(self.x0 + self.step * np.arange(self.columns), dtype=np.float64)
+
+    @property
+    def ys(self) -> Field:
+        """y of the rows, upwards."""
+        return np.asarray(self.y0 + self.step * np.arange(self.rows), dtype=np.float64)
+
+
+def grid_over(x0: float, y0: float, x1: float, y1: float, step: float) -> Grid:
+    """A grid over a rectangle, its points in the middles of squares of ``step`` mm."""
+    columns, rows = max(1, math.ceil((x1 - x0) / step)), max(1, math.ceil((y1 - y0) / step))
+    return Grid(x0 + step / 2, y0 + step / 2, columns, rows, step)
+
+
+def exponent_of(half_angle: float) -> float:
+    """m of a lamp whose intensity has fallen to a half at so many degrees off its axis: ln ½ / ln cos θ½.
+
+    :raises ValueError: the angle is not between 0 and 90.
+    """
+    if not 0 < half_angle < 90:
+        raise ValueError("a half angle lies between 0 and 90 degrees")
+    return math.log(0.5) / math.log(math.cos(math.radians(half_angle)))
+
+
+def irradiance(lamp: Lamp, grid: Grid, plane: float) -> Field:
+    """Illuminance (lx) of a plane at a depth (mm) before a lamp, rows × columns; none on a plane behind it."""
+    h = lamp.z - plane
+    if h <= 0:
+        return np.zeros((grid.rows, grid.columns))
+    aside = (grid.xs[None, :] - lamp.x) ** 2 + (grid.ys[:, None] - lamp.y) ** 2
+    square = h * h + aside
+    made: Field = lamp.intensity * (h / np.sqrt(square)) ** (lamp.exponent + 1) / square * 1e6
+    return made
+
+
+def strip(start: tuple[float, float], end: tuple[float, float], z: float, pitch: float, one: Lamp) -> Sequence[Lamp]:
+    """The lamps of a strip laid from one point to another, the first half a pitch from its end.
+
+    :param one: what each of them gives; its place is not looked at.
+    """
+    length = math.dist(start, end)
+    many = int(length / pitch + 1e-9)
+    shares = [(n + 0.5) * pitch / length for n in range(many)]
+    places = [(start[0] + s * (end[0] - start[0]), start[1] + s * (end[1] - start[1])) for s in shares]
+    return tuple(one._replace(x=x, y=y, z=z) for x, y in places)
