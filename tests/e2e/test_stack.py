@@ -110,3 +110,21 @@ def test_a_case_is_given_and_what_is_wrong_with_it_settled(watched: Page, addres
     made_of.get_by_role("button", name="Remove the case").click()
     revision(page, 5)
     expect(page.get_by_role("group", name="3 layers, the front on top")).to_be_visible()
+
+
+def test_a_console_gets_its_frame(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/stack")
+    made_of = page.get_by_role("region", name="What it is made of")
+    made_of.get_by_role("tab", name="Case").click()
+    made_of.get_by_role("button", name="Give the opening a frame").click()
+    revision(page, 2)
+    expect(page.get_by_role("img", name="The frame of the opening")).to_be_visible()
+    expect(made_of).to_contain_text("Seam batten 2")
+    made_of.get_by_label("Ledge").fill("5")
+    made_of.get_by_label("Ledge").press("Enter")
+    revision(page, 3)
+    assert kept(demo_desk).brief.frame
+    made_of.get_by_role("button", name="Remove the frame").click()
+    revision(page, 4)
+    assert kept(demo_desk).brief.frame is None

@@ -569,6 +569,13 @@ LIMITS = [
         measured=lambda v: v + 0.3,
         needed=1.0,
     ),
+    # A batten reaches 8 mm into the opening; the plate begins half a millimetre in, its body is 18 mm wide.
+    Limit(
+        "stack.frame-meets",
+        lambda v: made(plate((TOGGLE, 16.5 + v, 60)), {"do": "set_frame"}),
+        1.0,
+        False,
+    ),
     # The longest piece is the plate with its gaps and two walls of 6 mm: 212.6 against a bed less its margins.
     Limit(
         "stack.case-bed",

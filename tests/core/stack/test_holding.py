@@ -7,12 +7,12 @@ from typing import Any
 
 import pytest
 import shapely
-from shapely import LineString, box
+from shapely import LineString, Point, box
 
 from building import found, offered, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
-from wingboard.core.cut.export import cut_file, cut_file_names
+from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.geometry.outline import area_of
@@ -29,6 +29,7 @@ from wingboard.core.stack.bending import bends, deflection, rigidity
 from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
 from wingboard.core.stack.bridges import shown_bridges, solid
 from wingboard.core.stack.case import case_of, in_place, outline_of, vent_area
+from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
 from wingboard.core.stack.screws import proposed_screws, usual_span
@@ -294,3 +295,37 @@ def test_a_case_holds_the_plate_and_its_pieces_make_the_box() -> None:
     listed = cut_file(r, (), module, "case-cutting-list.csv")
     assert listed is not None
     assert listed.decode().splitlines()[1].startswith("Top wall,1,212.6,70.0,6,plywood")
+
+
+def test_a_frame_is_square_carries_the_seams_and_is_screwed_outside_the_opening() -> None:
+    right = {"kind": "rect", "width": 200, "height": 120}
+    design = made(
+        plate(),
+        {"do": "resize_opening", "width": 402},
+        {"do": "add_module", "id": "right", "name": "Right", "outline": right, "x": 201.5, "y": 0.5},
+        {"do": "set_frame", "wide": 30, "ledge": 8, "screws": 100},
+    )
+    made_of = frame_of(Resolved(design))
+    assert made_of is not None
+    # Opening 402 × 121: 386 × 105 clear inside, battens of 30 mm round it, one under the seam.
+    assert made_of.clear == pytest.approx((386, 105))
+    assert made_of.diagonal == pytest.approx((386**2 + 105**2) ** 0.5)
+    lengths = {b.name: b.length for b in made_of.battens}
+    assert lengths == pytest.approx(
+        {"Top batten": 446, "Bottom batten": 446, "Left batten": 105, "Right batten": 105, "Seam batten 1": 105}
+    )
+    seam = made_of.battens[-1]
+    assert (seam.x0 + seam.x1) / 2 == pytest.approx(201)
+    assert made_of.from_edge == 30 / 2 - 8
+    for one, other in combinations([b.area() for b in made_of.battens], 2):
+        assert one.intersection(other).area < 1e-6
+    for batten in made_of.battens:
+        gaps = [abs(b[0] - a[0]) + abs(b[1] - a[1]) for a, b in pairwise(batten.screws)]
+        assert max(gaps) <= 100 + 1e-6
+        assert all(batten.area().contains(Point(spot)) for spot in batten.screws)
+    # The two may differ by what the gap on both sides leaves: a parallelogram that leans by 0.6 mm.
+    d, e = ((386 + 0.6) ** 2 + 105**2) ** 0.5, ((386 - 0.6) ** 2 + 105**2) ** 0.5
+    assert made_of.differ == pytest.approx(d - e, rel=0.02)
+    files = {f.name: f.content for f in cut_files(Resolved(design), ())}
+    assert b"Seam batten 1,105.0,30,20," in files["cut/frame-cutting-list.csv"]
+    assert {"cut/frame.svg", "cut/frame-a4.pdf"} <= set(files)

@@ -15,6 +15,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.modules import Case, Layer, Mounted, School, Screw, ScrewAt, usual_on
+from wingboard.core.record.space import ConsoleFrame
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -24,6 +25,7 @@ from wingboard.core.stack.bending import bends
 from wingboard.core.stack.boards import behind, free_spots, of_controller
 from wingboard.core.stack.bridges import Bridge, shown_bridges, solid
 from wingboard.core.stack.case import case_of, in_place, outline_of
+from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware
 from wingboard.core.stack.holds import Held, held
 from wingboard.core.stack.necks import necks
@@ -32,6 +34,13 @@ from wingboard.core.stack.screws import proposed_screws, usual_span
 router = APIRouter(prefix="/api/designs/{design_id}/stack", tags=["stack"])
 ROUGH = 0.03
 """Outlines are told to within so much (mm): nothing is cut from them."""
+
+
+class PointView(BaseModel):
+    """A point of the module (mm)."""
+
+    x: float
+    y: float
 
 
 class BridgeView(BaseModel):
@@ -108,13 +117,6 @@ class BendView(BaseModel):
     left: float
 
 
-class PointView(BaseModel):
-    """A point of the module (mm)."""
-
-    x: float
-    y: float
-
-
 class MountedView(BaseModel):
     """A board behind: its outline, its holes, and its depths (mm)."""
 
@@ -159,6 +161,33 @@ class CaseView(BaseModel):
     pieces: list[CasePieceView]
 
 
+class BattenView(BaseModel):
+    """A batten of the console's frame, in the opening's coordinates (mm), and its screws."""
+
+    name: str
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    length: float
+    screws: list[PointView]
+
+
+class FrameView(BaseModel):
+    """The frame of the console: battens, clear inside, its diagonal and by how much the two may differ (mm).
+
+    ``from_edge`` is how far outside the opening's edge the screws' line runs.
+    """
+
+    frame: ConsoleFrame
+    opening: str
+    battens: list[BattenView]
+    clear: list[float]
+    diagonal: float
+    differ: float
+    from_edge: float
+
+
 class StackView(BaseModel):
     """A module's layers and all that holds them."""
 
@@ -180,6 +209,7 @@ class StackView(BaseModel):
     span: float = Field(description="How far apart the plate's screws may be, mm")
     mounted: list[MountedView]
     case: CaseView | None
+    frame: FrameView | None
 
 
 class AcrossView(BaseModel):
@@ -271,6 +301,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
                 for b in bends(r, found)
             ],
             case=_case(r, found),
+            frame=_frame(r),
             bend_most=limit(r.design, "bend-most"),
             line=LineView(x0=start[0], y0=start[1], x1=end[0], y1=end[1]),
             span=usual_span(found),
@@ -305,6 +336,28 @@ def _case(r: Resolved, module: ResolvedModule) -> CaseView | None:
         vent_needed=made.vent_needed,
         vent_made=made.vent_made,
         pieces=pieces,
+    )
+
+
+def _frame(r: Resolved) -> FrameView | None:
+    made = frame_of(r)
+    if made is None:
+        return None
+    battens = [
+        BattenView(
+            name=b.name, x0=b.x0, y0=b.y0, x1=b.x1, y1=b.y1, length=b.length,
+            screws=[PointView(x=x, y=y) for x, y in b.screws],
+        )
+        for b in made.battens
+    ]  # fmt: skip
+    return FrameView(
+        frame=made.frame,
+        opening=svg_path(r.design.brief.opening.loop()),
+        battens=battens,
+        clear=list(made.clear),
+        diagonal=made.diagonal,
+        differ=made.differ,
+        from_edge=made.from_edge,
     )
 
 

@@ -11,6 +11,7 @@ from wingboard.core.changes.handlers import (
     arrange,
     boards,
     brief,
+    console,
     functions,
     graphics,
     judgement,
@@ -32,7 +33,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement, layers, boards,
+    judgement, layers, boards, console,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

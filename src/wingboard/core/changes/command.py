@@ -10,6 +10,7 @@ from wingboard.core.changes.commands import (
     arrange,
     boards,
     brief,
+    console,
     functions,
     graphics,
     judgement,
@@ -47,6 +48,7 @@ Command = Annotated[
     | layers.SetSchool | layers.AddLayer | layers.RemoveLayer | layers.EditLayer
     | layers.AddFeature | layers.RemoveFeature
     | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
+    | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),

@@ -81,6 +81,8 @@ _VERBS = {
     "mount_board": "Put a board behind",
     "edit_mounted": "Change a board behind",
     "unmount_board": "Take a board away",
+    "set_frame": "Change the console's frame",
+    "remove_frame": "Remove the console's frame",
     "set_case": "Change the case",
     "remove_case": "Remove the case",
     "add_feature": "Add an exception to a layer",

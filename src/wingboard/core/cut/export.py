@@ -7,6 +7,7 @@ from functools import partial
 from typing import NamedTuple
 
 from wingboard.core.cut.cases import case_list
+from wingboard.core.cut.consoles import frame_csv, frame_scene
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import every_scene, module_scenes
@@ -41,6 +42,11 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
         for ident, drawn in scenes.items()
         for name, maker in _named(r, findings, r.modules[ident], drawn).items()
     }
+    frame = frame_scene(r)
+    if frame is not None:
+        made["cut/frame.svg"] = (write_svg, frame)
+        made["cut/frame-a4.pdf"] = (partial(_template, paper="a4"), frame)
+        made["cut/frame-cutting-list.csv"] = (lambda _: frame_csv(r), frame)
     many = len(made) + 1
     yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings, scenes).encode())
     for name, (writer, scene) in made.items():

@@ -64,6 +64,16 @@ class Environment(Record):
     public: bool = Field(False, description="Visitors or children can touch it")
 
 
+class ConsoleFrame(Record):
+    """Battens behind a wooden console's skin, round the opening and across it, that the modules rest on."""
+
+    wide: Size = Field(30.0, description="Of a batten, seen from the front")
+    deep: Size = Field(20.0, description="Of a batten, from the skin backwards")
+    ledge: Length = Field(8.0, description="How far the battens reach into the opening, under the modules' edges")
+    skin: Length = Field(6.0, description="Thickness of the console's face")
+    screws: Size = Field(120.0, description="From one screw of a batten to the next, at most")
+
+
 class Brief(Record):
     """What the panel must do and fit."""
 
@@ -86,6 +96,7 @@ class Brief(Record):
     free_hand: Literal["left", "right", "both"] = "both"
     reach: Distance = Field(650, description="From the shoulder to the finger tips")
     seat: Seat | None = None
+    frame: ConsoleFrame | None = Field(None, description="Of a wooden console round the opening")
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
     bought_price: Money | None = Field(None, description="What a bought one costs")
 

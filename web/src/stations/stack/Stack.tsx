@@ -9,6 +9,8 @@ import { Boards } from "./Boards";
 import { CaseDrawing } from "./CaseDrawing";
 import { CaseForm } from "./CaseForm";
 import { Fixings } from "./Fixings";
+import { FrameDrawing } from "./FrameDrawing";
+import { FrameForm } from "./FrameForm";
 import { LayerList } from "./LayerList";
 import { Order } from "./Order";
 import { PileDrawing } from "./PileDrawing";
@@ -33,7 +35,8 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   const { view, side, layer, set } = useStack();
   const session = useSession((s) => s.set);
   const chosen = stack.layers.find((l) => l.layer.id === layer) ?? stack.layers[0];
-  const views = viewsOf(stack.case != null);
+  const shown = (view === "case" && !stack.case) || (view === "frame" && !stack.frame) ? "pile" : view;
+  const views = viewsOf(stack.case != null, stack.frame != null);
   const step = (by: number) => {
     const at = stack.layers.findIndex((l) => l.layer.id === chosen?.layer.id);
     const next = stack.layers[at + by];
@@ -41,7 +44,7 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
   };
   useCommands({
     "stack.view": () => {
-      const at = views.findIndex(([key]) => key === view);
+      const at = views.findIndex(([key]) => key === shown);
       const next = views[(at + 1) % views.length];
       if (next) set({ view: next[0] });
     },
@@ -64,7 +67,7 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
           onChange={(next) =>
             set({
               side: next,
-              view: next === "case" && stack.case ? "case" : view === "case" ? "pile" : view,
+              view: next === "case" && stack.case ? "case" : shown === "case" ? "pile" : shown,
             })
           }
         />
@@ -77,7 +80,12 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
           {side === "layers" && <LayerList stack={stack} name={name} chosen={chosen.layer.id} />}
           {side === "fixings" && <Fixings stack={stack} />}
           {side === "boards" && <Boards stack={stack} />}
-          {side === "case" && <CaseForm stack={stack} />}
+          {side === "case" && (
+            <>
+              <CaseForm stack={stack} />
+              <FrameForm stack={stack} />
+            </>
+          )}
           {side === "order" && <Order stack={stack} />}
         </div>
       </section>
@@ -86,12 +94,7 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
         className="flex min-h-0 min-w-0 flex-col max-[900px]:block max-[900px]:shrink-0"
       >
         <div className="flex flex-wrap items-end justify-between">
-          <Tabs
-            label="Views"
-            tabs={views}
-            now={stack.case || view !== "case" ? view : "pile"}
-            onChange={(next) => set({ view: next })}
-          />
+          <Tabs label="Views" tabs={views} now={shown} onChange={(next) => set({ view: next })} />
           {design.modules.length > 1 && (
             <Tabs
               label="Modules"
@@ -101,12 +104,14 @@ function Bench({ stack, name }: { stack: StackView; name: string }) {
             />
           )}
         </div>
-        {view === "case" && stack.case ? (
+        {shown === "frame" && stack.frame ? (
+          <FrameDrawing made={stack.frame} />
+        ) : shown === "case" && stack.case ? (
           <CaseDrawing key={stack.module} stack={stack} made={stack.case} />
-        ) : view === "pile" || view === "case" ? (
+        ) : shown === "pile" ? (
           <PileDrawing key={stack.module} stack={stack} chosen={chosen.layer.id} />
         ) : (
-          <PlanDrawing key={stack.module} stack={stack} layer={chosen} press={view === "press"} />
+          <PlanDrawing key={stack.module} stack={stack} layer={chosen} press={shown === "press"} />
         )}
         <SectionDrawing stack={stack} />
       </section>

@@ -1,7 +1,7 @@
 /** What the station remembers while the page is open: the view, the chosen layer, the line of the section. */
 import { create } from "zustand";
 
-export type View = "pile" | "layer" | "press" | "case";
+export type View = "pile" | "layer" | "press" | "case" | "frame";
 export type Side = "layers" | "fixings" | "boards" | "case" | "order";
 
 export interface Line {
@@ -38,9 +38,12 @@ export const VIEWS = [
   ["press", "Press"],
 ] as const satisfies readonly (readonly [View, string])[];
 
-/** The views there are: the case only where there is one. */
-export const viewsOf = (cased: boolean): readonly (readonly [View, string])[] =>
-  cased ? [...VIEWS, ["case", "Case"]] : VIEWS;
+/** The views there are: case and frame only where there is one. */
+export const viewsOf = (cased: boolean, framed: boolean): readonly (readonly [View, string])[] => [
+  ...VIEWS,
+  ...(cased ? ([["case", "Case"]] as const) : []),
+  ...(framed ? ([["frame", "Frame"]] as const) : []),
+];
 
 export const SIDES = [
   ["layers", "Layers"],

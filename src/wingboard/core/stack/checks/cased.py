@@ -16,6 +16,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.case import CaseMade, case_of
 from wingboard.core.stack.checks.holding import READS
+from wingboard.core.stack.console import frame_of
 
 ASSEMBLY = 1.0
 """Room (mm) between a body and the wall that the plate goes into (common practice)."""
@@ -158,3 +159,38 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _lies(width: float, height: float, bed: tuple[float, float]) -> bool:
     return any(w <= bed[0] + VISIBLE and h <= bed[1] + VISIBLE for w, h in ((width, height), (height, width)))
+
+
+@check(
+    "stack.frame-meets",
+    severity="must",
+    title="A body meets the frame",
+    measures="from a body behind to a batten of the console, at its depth",
+    limits=("body-clearance",),
+    reads=READS,
+)
+def frame_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Bodies in the way of the battens that the modules rest on; the nearest batten of each is named."""
+    made = r.once("frame", lambda: frame_of(r))
+    need, bodies = rule.limit(r.design), r.panel.bodies
+    worst: dict[int, tuple[float, str]] = {}
+    for batten in made.battens if made else ():
+        shape = slab(batten.x1 - batten.x0, batten.y1 - batten.y0).moved(
+            (batten.x0 + batten.x1) / 2, (batten.y0 + batten.y1) / 2
+        )
+        for i, apart in bodies.against(shape, need):
+            owner = int(bodies.shapes.owners[i])
+            module = r.panel.module_of(owner)
+            behind_plate = module.thickness, module.thickness + (made.frame.deep if made else 0.0)
+            meets = bodies.z0[i] < behind_plate[1] and behind_plate[0] < bodies.z1[i]
+            if owner >= 0 and meets and apart < worst.get(owner, (need, ""))[0]:
+                worst[owner] = (apart, batten.name)
+    for owner, (apart, name) in sorted(worst.items()):
+        placed = r.panel.by_number[owner]
+        yield rule.finding(
+            placed.function.id,
+            detail=f"{placed.function.name} to the {name.lower()}",
+            spot=of(placed),
+            measured=Measure(value=apart),
+            needed=Measure(value=need),
+        )
