@@ -614,6 +614,8 @@ export interface paths {
         /**
          * Section
          * @description The section of a module along a line between two of its points (mm, its own coordinates).
+         *
+         *     What is not said of the line is that of the one that meets most parts.
          */
         get: operations["section_api_designs__design_id__stack__module__section_get"];
         put?: never;
@@ -653,7 +655,7 @@ export interface paths {
         };
         /**
          * Screws
-         * @description Where screws would go so that none is further from the next than a span.
+         * @description Where screws would go so that none is further from the next than a span: the plate's usual one, unless said.
          */
         get: operations["screws_api_designs__design_id__stack__module__screws_get"];
         put?: never;
@@ -9151,11 +9153,11 @@ export interface operations {
     };
     section_api_designs__design_id__stack__module__section_get: {
         parameters: {
-            query: {
-                x0: number;
-                y0: number;
-                x1: number;
-                y1: number;
+            query?: {
+                x0?: number | null;
+                y0?: number | null;
+                x1?: number | null;
+                y1?: number | null;
             };
             header?: never;
             path: {
@@ -9243,8 +9245,8 @@ export interface operations {
     };
     screws_api_designs__design_id__stack__module__screws_get: {
         parameters: {
-            query: {
-                span: number;
+            query?: {
+                span?: number | null;
             };
             header?: never;
             path: {

@@ -403,16 +403,29 @@ def _bridge(module: ResolvedModule, bridge: Bridge, need: float) -> BridgeView:
     )  # fmt: skip
 
 
-Coordinate = Annotated[float, Query(ge=-100_000, le=100_000, allow_inf_nan=False)]
+Coordinate = Annotated[float | None, Query(ge=-100_000, le=100_000, allow_inf_nan=False)]
 
 
 @router.get("/{module}/section", responses={200: {"model": SectionView}})
 def section(
-    desk: OnDesk, design_id: DesignId, module: DesignId, x0: Coordinate, y0: Coordinate, x1: Coordinate, y1: Coordinate
+    desk: OnDesk,
+    design_id: DesignId,
+    module: DesignId,
+    x0: Coordinate = None,
+    y0: Coordinate = None,
+    x1: Coordinate = None,
+    y1: Coordinate = None,
 ) -> Response:
-    """The section of a module along a line between two of its points (mm, its own coordinates)."""
+    """The section of a module along a line between two of its points (mm, its own coordinates).
+
+    What is not said of the line is that of the one that meets most parts.
+    """
     r = desk.open(design_id).resolved
-    made: Section = section_of(r, _module(r, module), (x0, y0), (x1, y1))
+    found = _module(r, module)
+    (ax, ay), (bx, by) = usual_line(found)
+    start = (ax if x0 is None else x0, ay if y0 is None else y0)
+    end = (bx if x1 is None else x1, by if y1 is None else y1)
+    made: Section = section_of(r, found, start, end)
     return as_json(
         SectionView(
             pieces=[AcrossView(**p._asdict()) for p in made.pieces],
@@ -456,10 +469,11 @@ class ProposalView(BaseModel):
 
 @router.get("/{module}/screws", responses={200: {"model": ProposalView}})
 def screws(
-    desk: OnDesk, design_id: DesignId, module: DesignId, span: Annotated[float, Query(ge=20, le=2000)]
+    desk: OnDesk, design_id: DesignId, module: DesignId, span: Annotated[float | None, Query(ge=20, le=2000)] = None
 ) -> Response:
-    """Where screws would go so that none is further from the next than a span."""
+    """Where screws would go so that none is further from the next than a span: the plate's usual one, unless said."""
     r = desk.open(design_id).resolved
-    made = proposed_screws(r, _module(r, module), span)
+    found = _module(r, module)
+    made = proposed_screws(r, found, usual_span(found) if span is None else span)
     spots = [PointView(x=round(x, 1), y=round(y, 1)) for x, y in made.spots]
     return as_json(ProposalView(span=made.span, spots=spots, no_room=made.no_room))

@@ -1,7 +1,6 @@
 /** A board with its pins in two columns, each named by what hangs on it. */
 import type { BoardView, Row } from "../../api/types";
-import type { Layout, Pinned } from "./layout";
-import type { Lit } from "./Loom";
+import type { Layout, Lit, Pinned } from "./layout";
 import { press } from "./press";
 
 interface Props {

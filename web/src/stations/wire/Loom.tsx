@@ -12,13 +12,10 @@ import { Canvas } from "../../canvas/Canvas";
 import { useCamera } from "../../canvas/useCamera";
 import { Tabs } from "../../ui/Tabs";
 import { BoardDrawing, Words } from "./BoardDrawing";
-import { laidOut } from "./layout";
+import { laidOut, type Lit } from "./layout";
 import { LineWords } from "./LineWords";
 import { ModuleDrawing } from "./ModuleDrawing";
 import { Wires } from "./Wires";
-
-/** Lines that are lit, by their ids; none while nothing is chosen. */
-export type Lit = ReadonlySet<string>;
 
 export function Loom({ wire }: { wire: WireView }) {
   const { id } = useDesign();

@@ -2,7 +2,7 @@
 import type { ModuleBehind, Row } from "../../api/types";
 import { useSession } from "../../app/session";
 import { Tag } from "../../canvas/Tag";
-import type { Lit } from "./Loom";
+import type { Lit } from "./layout";
 import { press } from "./press";
 
 interface Props {

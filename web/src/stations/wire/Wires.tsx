@@ -1,7 +1,6 @@
 /** The lines from their parts to the board: those that are lit thick and over the others, each in a casing. */
 import type { BoardView, ModuleBehind, Row } from "../../api/types";
-import { type Layout, wirePath } from "./layout";
-import type { Lit } from "./Loom";
+import { type Layout, type Lit, wirePath } from "./layout";
 
 const COLOURS = Array.from({ length: 8 }, (_, n) => `var(--wire-${n + 1})`);
 

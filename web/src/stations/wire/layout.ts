@@ -2,6 +2,9 @@
  * large enough that the names at its pins can be read. Millimetres, y up. */
 import type { BoardView, ModuleBehind } from "../../api/types";
 
+/** Lines that are lit, by their ids; none while nothing is chosen. */
+export type Lit = ReadonlySet<string>;
+
 export interface Pinned {
   name: string;
   x: number;
