@@ -329,3 +329,21 @@ def test_a_frame_is_square_carries_the_seams_and_is_screwed_outside_the_opening(
     files = {f.name: f.content for f in cut_files(Resolved(design), ())}
     assert b"Seam batten 1,105.0,30,20," in files["cut/frame-cutting-list.csv"]
     assert {"cut/frame.svg", "cut/frame-a4.pdf"} <= set(files)
+
+
+def test_narrower_battens_clear_a_body_beside_a_seam() -> None:
+    # A body's edge at 13.5 mm in the opening, battens that reach 8 mm in: as they are clear; the ledge alone decides.
+    crowded = made(plate((TOGGLE, 16.5, 60)), {"do": "set_frame"})
+    (finding,) = found(crowded, "stack.frame-meets")
+    assert offered(crowded, finding) is None  # no width of the battens changes how far they reach in
+    right = {"kind": "rect", "width": 200, "height": 120}
+    seam = made(
+        plate((TOGGLE, 180, 60)),
+        {"do": "resize_opening", "width": 402},
+        {"do": "add_module", "id": "right", "name": "Right", "outline": right, "x": 201.5, "y": 0.5},
+        {"do": "set_frame", "wide": 30},
+    )
+    (finding,) = found(seam, "stack.frame-meets")
+    fix = offered(seam, finding)
+    assert fix is not None
+    assert fix.label == "Battens 20 mm wide"  # from the body's edge at 189.5 to the seam's middle at 201: 11.5

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from wingboard.core.changes.commands.boards import SetCase
+from wingboard.core.changes.commands.console import SetFrame
 from wingboard.core.face.checks.spots import of
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
@@ -16,7 +17,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.case import CaseMade, case_of
 from wingboard.core.stack.checks.holding import READS
-from wingboard.core.stack.console import frame_of
+from wingboard.core.stack.console import FrameMade, frame_of
 
 ASSEMBLY = 1.0
 """Room (mm) between a body and the wall that the plate goes into (common practice)."""
@@ -167,6 +168,7 @@ def _lies(width: float, height: float, bed: tuple[float, float]) -> bool:
     title="A body meets the frame",
     measures="from a body behind to a batten of the console, at its depth",
     limits=("body-clearance",),
+    fixes="takes narrower battens",
     reads=READS,
 )
 def frame_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -193,4 +195,15 @@ def frame_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
             spot=of(placed),
             measured=Measure(value=apart),
             needed=Measure(value=need),
+            fix=lambda made=made: _narrower(made),  # type: ignore[misc]
         )
+
+
+BATTENS = (45.0, 40.0, 30.0, 25.0, 20.0, 15.0)
+"""Widths (mm) in which battens are sold (common practice)."""
+
+
+def _narrower(made: FrameMade) -> list[Fix]:
+    """The next narrower battens, the widest first."""
+    less = [wide for wide in BATTENS if wide < made.frame.wide]
+    return [Fix(label=f"Battens {wide:g} mm wide", commands=(SetFrame(wide=wide),)) for wide in less]
