@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 import shapely
+from pydantic import ValidationError
 from shapely import LineString, Point, box
 
 from building import found, offered, plate
@@ -347,3 +348,22 @@ def test_narrower_battens_clear_a_body_beside_a_seam() -> None:
     fix = offered(seam, finding)
     assert fix is not None
     assert fix.label == "Battens 20 mm wide"  # from the body's edge at 189.5 to the seam's middle at 201: 11.5
+
+
+def test_absurd_cases_and_frames_are_refused_or_still_whole() -> None:
+    for wrong in ({"do": "set_frame", "screws": 0.001}, {"do": "set_case", "module": "plate", "lip": 5000}):
+        with pytest.raises(ValidationError):
+            made(plate(), wrong)
+    exits = [{"wall": wall, "along": 4000, "diameter": 900} for wall in ("left", "top", "back")]
+    case = {"do": "set_case", "module": "plate", "lip": 200, "shelf": 200, "room": 0, "exits": exits}
+    r = Resolved(made(plate(), case, {"do": "set_frame", "ledge": 200, "wide": 5000, "screws": 20}))
+    box_made, frame = case_of(r, r.modules["plate"]), frame_of(r)
+    assert box_made is not None
+    assert frame is not None
+    assert all(p.width > 0 and p.height > 0 for p in box_made.pieces)
+    for piece in box_made.pieces:
+        for opening in piece.openings:
+            assert area_of(outline_of(piece)).contains(area_of(opening.path))
+    assert min(frame.clear) > 0
+    assert sum(len(b.screws) for b in frame.battens) < 5000
+    assert not [f for f in review(r) if f.title.startswith("Not judged")]

@@ -2282,6 +2282,8 @@ export interface components {
         /**
          * CableExit
          * @description A round hole in a wall of a case, its middle ``along`` mm from the wall's left or lower end, half way deep.
+         *
+         *     It is kept inside the wall, and no wider than that takes.
          */
         CableExit: {
             /**

@@ -23,6 +23,10 @@ Distance = Annotated[float, Field(ge=50, le=LONGEST)]
 """A distance in millimetres from a person, at least a hand's breadth."""
 Length = Annotated[float, Field(ge=0, le=LONGEST)]
 """A size in millimetres that may be nothing."""
+Edge = Annotated[float, Field(ge=0, le=200)]
+"""How far (mm) a strip reaches inwards from an edge."""
+Pitch = Annotated[float, Field(ge=20, le=LONGEST)]
+"""From one screw to the next (mm): no nearer than a finger is wide."""
 Angle = Annotated[float, Field(ge=-360, le=360)]
 """Degrees, counter-clockwise."""
 Ident = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,47}$")]

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
-from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.base import Angle, Colour, Edge, Ident, Length, Mm, Record, Size, Words
 from wingboard.core.record.outlines import Outline
 from wingboard.core.record.shapes import Shape
 from wingboard.core.record.workshop import Material
@@ -152,7 +152,10 @@ Wall = Literal["left", "right", "top", "bottom", "back"]
 
 
 class CableExit(Record):
-    """A round hole in a wall of a case, its middle ``along`` mm from the wall's left or lower end, half way deep."""
+    """A round hole in a wall of a case, its middle ``along`` mm from the wall's left or lower end, half way deep.
+
+    It is kept inside the wall, and no wider than that takes.
+    """
 
     wall: Wall = "back"
     diameter: Size = 12.0
@@ -165,8 +168,8 @@ class Case(Record):
     material: Material = "plywood"
     thickness: Size = 6.0
     room: Length = Field(25.0, description="For wires, behind whatever reaches deepest")
-    lip: Length = Field(10.0, description="Strips inside that the plate lies on, so that no light passes; 0: none")
-    shelf: Length = Field(0.0, description="Strips at 45° for lamps all round, so wide; 0: none")
+    lip: Edge = Field(10.0, description="Strips inside that the plate lies on, so that no light passes; 0: none")
+    shelf: Edge = Field(0.0, description="Strips at 45° for lamps all round, so wide; 0: none")
     vents: bool = True
     hatch: bool = True
     exits: tuple[CableExit, ...] = Field((CableExit(),), max_length=12)

@@ -13,7 +13,7 @@ from pydantic import Field
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.quantity import SMALLEST
-from wingboard.core.record.base import Distance, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.base import Distance, Edge, Ident, Length, Mm, Pitch, Record, Size, Words
 from wingboard.core.record.outlines import Outline, RectOutline, stretched
 from wingboard.core.record.workshop import Money, Process
 
@@ -69,9 +69,9 @@ class ConsoleFrame(Record):
 
     wide: Size = Field(30.0, description="Of a batten, seen from the front")
     deep: Size = Field(20.0, description="Of a batten, from the skin backwards")
-    ledge: Length = Field(8.0, description="How far the battens reach into the opening, under the modules' edges")
+    ledge: Edge = Field(8.0, description="How far the battens reach into the opening, under the modules' edges")
     skin: Length = Field(6.0, description="Thickness of the console's face")
-    screws: Size = Field(120.0, description="From one screw of a batten to the next, at most")
+    screws: Pitch = Field(120.0, description="From one screw of a batten to the next, at most")
 
 
 class Brief(Record):

@@ -29,6 +29,10 @@ AIR = 1.2 * 1005
 """What a cubic metre of air takes up for a degree (J)."""
 CONTROLLER = 0.5
 """Watts that a controller gives off (common practice)."""
+LEAST_DEEP = 20.0
+"""No vents in walls less deep (mm)."""
+RIM = 3.0
+"""Left (mm) between a cable's exit and the end of its wall."""
 HATCH = 0.6
 """The hatch takes so much of the back, each way."""
 COVER = 12.0
@@ -104,7 +108,8 @@ def case_of(r: Resolved, module: ResolvedModule) -> CaseMade | None:
     deep = round(deepest(r, module) + case.room, 1)
     watts = heat(r, module)
     needed = vent_area(watts, 0.75 * high)
-    slots = min(math.ceil(needed / (SLOT[0] * SLOT[1])), int((wide - 20) / SLOT_PITCH)) if needed and case.vents else 0
+    wanted = math.ceil(needed / (SLOT[0] * SLOT[1])) if case.vents and deep > LEAST_DEEP else 0
+    slots = max(0, min(wanted, int((wide - 20) / SLOT_PITCH)))
     pieces = [
         _wall(case, "top", wide + 2 * t, deep, slots, (-t, high + t)),
         _wall(case, "bottom", wide + 2 * t, deep, slots, (-t, -t - deep)),
@@ -132,8 +137,13 @@ def _exits(case: Case, wall: Wall, width: float, height: float) -> Iterator[Open
     for out in case.exits:
         if out.wall == wall:
             upright = wall in ("left", "right")
-            x, y = (width / 2, out.along) if upright else (out.along, height / 2)
-            yield Opening(f"cable, {out.diameter:g} mm", _round(x, y, out.diameter))
+            wide = min(out.diameter, min(width, height) - 2 * RIM)
+            if wide <= 0:
+                continue
+            low, high = RIM + wide / 2, (height if upright else width) - RIM - wide / 2
+            along = min(max(out.along, low), high)
+            x, y = (width / 2, along) if upright else (along, height / 2)
+            yield Opening(f"cable, {wide:g} mm", _round(x, y, wide))
 
 
 def _wall(case: Case, wall: Wall, width: float, height: float, slots: int, at: tuple[float, float]) -> CasePiece:
@@ -163,14 +173,15 @@ def _inside(case: Case, wide: float, high: float, plate: float) -> Iterator[Case
         spots = [(x, y) for x in (COVER / 2, width - COVER / 2) for y in (COVER / 2, height - COVER / 2)]
         holes = tuple(Opening("screw", _round(x, y, HATCH_SCREW)) for x, y in spots)
         yield CasePiece("case-hatch", "Cover of the hatch", 1, width, height, holes, "screwed over the back's opening")
-    if case.lip:
+    lip, shelf = min(case.lip, wide / 4, high / 4), min(case.shelf, wide / 4, high / 4)
+    if lip:
         behind_front = f"its front {plate:g} mm behind the walls' front edge: the plate lies on it"
-        yield CasePiece("case-lip-long", "Lip, along top and bottom", 2, wide, case.lip, (), behind_front)
-        yield CasePiece("case-lip-short", "Lip, along the sides", 2, high - 2 * case.lip, case.lip, (), behind_front)
-    if case.shelf:
+        yield CasePiece("case-lip-long", "Lip, along top and bottom", 2, wide, lip, (), behind_front)
+        yield CasePiece("case-lip-short", "Lip, along the sides", 2, high - 2 * lip, lip, (), behind_front)
+    if shelf:
         note = "at 45° into the corner of lip and wall, ends mitred; lamps on it shine on the diffuser"
-        yield CasePiece("case-shelf-long", "Lamp shelf, top and bottom", 2, wide, case.shelf, (), note)
-        yield CasePiece("case-shelf-short", "Lamp shelf, sides", 2, high, case.shelf, (), note)
+        yield CasePiece("case-shelf-long", "Lamp shelf, top and bottom", 2, wide, shelf, (), note)
+        yield CasePiece("case-shelf-short", "Lamp shelf, sides", 2, high, shelf, (), note)
 
 
 CUTTING_LIST = ("piece", "pieces", "width", "height", "thickness", "material", "openings", "how it goes in")

@@ -68,7 +68,8 @@ def frame_of(r: Resolved) -> FrameMade | None:
     if frame is None:
         return None
     x0, y0, x1, y1 = area_of(r.design.brief.opening.loop()).bounds
-    left, low, right, high = x0 + frame.ledge, y0 + frame.ledge, x1 - frame.ledge, y1 - frame.ledge
+    ledge = min(frame.ledge, (x1 - x0) / 4, (y1 - y0) / 4)  # of a small opening half is left clear
+    left, low, right, high = x0 + ledge, y0 + ledge, x1 - ledge, y1 - ledge
     w = frame.wide
     battens = [
         _batten("Top batten", left - w, high, right + w, high + w, frame),
@@ -82,7 +83,7 @@ def frame_of(r: Resolved) -> FrameMade | None:
     diagonal = math.hypot(*clear)
     # d² − e² = 4 w · lean; the modules have their gap on both sides to lean in.
     differ = 4 * clear[0] * 2 * r.design.brief.gap / (2 * diagonal) if diagonal else 0.0
-    return FrameMade(frame, tuple(battens), clear, diagonal, differ, w / 2 - frame.ledge)
+    return FrameMade(frame, tuple(battens), clear, diagonal, differ, w / 2 - ledge)
 
 
 def seams(r: Resolved) -> list[float]:

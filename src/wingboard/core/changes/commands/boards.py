@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
-from wingboard.core.record.base import Angle, Ident, Length, Mm, Size, Words
+from wingboard.core.record.base import Angle, Edge, Ident, Length, Mm, Size, Words
 from wingboard.core.record.modules import MOST_HOLES, CableExit, Screw, ScrewAt
 from wingboard.core.record.workshop import Material
 
@@ -67,8 +67,8 @@ class SetCase(Saying):
     material: Material | None = None
     thickness: Size | None = None
     room: Length | None = None
-    lip: Length | None = None
-    shelf: Length | None = None
+    lip: Edge | None = None
+    shelf: Edge | None = None
     vents: bool | None = None
     hatch: bool | None = None
     exits: tuple[CableExit, ...] | None = Field(None, max_length=12)

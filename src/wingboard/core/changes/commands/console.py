@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from wingboard.core.changes.commands.saying import Saying
-from wingboard.core.record.base import Length, Size
+from wingboard.core.record.base import Edge, Length, Pitch, Size
 
 
 class SetFrame(Saying):
@@ -14,9 +14,9 @@ class SetFrame(Saying):
     do: Literal["set_frame"] = "set_frame"
     wide: Size | None = None
     deep: Size | None = None
-    ledge: Length | None = None
+    ledge: Edge | None = None
     skin: Length | None = None
-    screws: Size | None = None
+    screws: Pitch | None = None
 
 
 class RemoveFrame(Saying):
