@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 
 from building import plate
+from wingboard.core.brief.lines import read_line
 from wingboard.core.brief.listing import COLUMNS, MOST_LINES, Listing, listing_rows, read_listing
-from wingboard.core.brief.wanted import KINDS, duty_of, family_in, family_of, read_line
+from wingboard.core.brief.wanted import KINDS, duty_of, family_in, family_of
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.files.tables import write_csv
@@ -38,6 +39,25 @@ LINES = [
     ("Main feed 20 A breaker", "Main feed", "20 A breaker", 0, 20),
     ("Track brake", "Track brake", "", 0, 0),
     ("   spaces   everywhere   toggle ", "spaces everywhere", "toggle", 0, 0),
+    ("Engine 1 toggle", "Engine 1", "toggle", 0, 0),  # a number without a unit tells two names apart
+    ("Bus A toggle", "Bus A", "toggle", 0, 0),
+    ("Engine two push button", "Engine two", "push button", 0, 0),
+    ("Fan 12 V toggle", "Fan", "12 V toggle", 12, 0),
+    ("Brake held lamp", "Brake held", "lamp", 0, 0),
+    ("toggle switch Lights", "Lights", "toggle switch", 0, 0),  # the control first
+    ("toggle switch dome lamp", "dome lamp", "toggle switch", 0, 0),
+    ("red lamp 12 V Fault", "Fault", "red lamp 12 V", 12, 0),
+    ("push button Lamp test", "Lamp test", "push button", 0, 0),
+    ("push button for the horn", "horn", "push button", 0, 0),
+    ("Lamp: fault", "fault", "Lamp", 0, 0),
+    ("7-way rotary Route", "Route", "7-way rotary", 0, 0),
+    ("Fuse 10 A Radio", "Radio", "Fuse 10 A", 0, 10),
+    ("Joystick button", "Joystick", "button", 0, 0),  # a name that is a control
+    ("push button lamp", "push button", "lamp", 0, 0),
+    ("Blue light toggle", "Blue light", "toggle", 0, 0),
+    ("Lamp test", "Lamp test", "", 0, 0),
+    ("Fan speed", "Fan speed", "", 0, 0),
+    ("red lamp 12 V", "red lamp 12 V", "", 12, 0),
     ("button", "button", "", 0, 0),
     ("red", "red", "", 0, 0),
 ]
@@ -70,6 +90,8 @@ def test_every_kind_has_words_and_a_part(family: str, words: str) -> None:
         ("Battery voltage", "gauge", "gauge", "indicator"),
         ("Track brake", "", None, "control"),
         ("Cab lamp", "", "lamp", "indicator"),
+        ("Deck lights", "", None, "control"),
+        ("Lamp test", "", None, "control"),
     ],
 )
 def test_kind_and_duty_follow_from_the_words(name: str, want: str, family: str | None, duty: str) -> None:

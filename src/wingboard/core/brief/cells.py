@@ -6,7 +6,8 @@ import re
 from collections.abc import Sequence
 from typing import Any, Literal, NamedTuple, get_args
 
-from wingboard.core.brief.wanted import duty_wanted, load_in, read_line
+from wingboard.core.brief.lines import read_line
+from wingboard.core.brief.wanted import duty_wanted, load_in
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.record.design import Design

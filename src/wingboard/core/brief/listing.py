@@ -10,7 +10,8 @@ from typing import Any, NamedTuple, get_args
 
 from pydantic import ValidationError
 
-from wingboard.core.brief.wanted import duty_wanted, load_in, read_line
+from wingboard.core.brief.lines import read_line
+from wingboard.core.brief.wanted import duty_wanted, load_in
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible

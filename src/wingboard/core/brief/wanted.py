@@ -1,10 +1,9 @@
-"""What kind of control or light is wanted, recognised from words and lines such as “gong push button”."""
+"""What kind of control or light is wanted, recognised from words such as “lit push button”."""
 
 from __future__ import annotations
 
 import re
 from functools import lru_cache
-from typing import NamedTuple
 
 from wingboard.core.record.functions import Current, Duty, Function, Switched, Wanted
 from wingboard.core.record.part import Family, Part
@@ -36,30 +35,26 @@ KINDS: tuple[tuple[Family, str], ...] = (
     ("lamp", r"lamps?|indicator (?:lamps?|lights?|leds?)|(?:warning|pilot|signal) lamps?|leds?|lights?|indicators?"),
 )
 """Words for each family; a line's last such word says what is wanted."""
-_KIND = re.compile("|".join(f"(?P<{family}>\\b(?:{words})\\b)" for family, words in KINDS), re.I)
-_ADJECTIVE = re.compile(
-    r"^(?:lit|latching|momentary|guarded|locking|round|square|small|large|sealed|springs?|spring-return|back|held|push|"
-    r"red|green|amber|yellow|white|blue|two-colour|"
-    r"[\d.,/]+(?:-?way|-?ways|mm|v|a|in)?|two|three|four|ways?|digits?|mm|a|an|with|bare)$",
-    re.I,
-)
+KIND = re.compile("|".join(f"(?P<{family}>\\b(?:{words})\\b)(?!\\s+tests?\\b)" for family, words in KINDS), re.I)
+"""One kind in a text, as a group of its family's name; “lamp test” names none."""
 _VOLTS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*V(ac|dc)?\b", re.I)
 _AMPS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*(m?)A\b")
 _INDICATES: frozenset[Family] = frozenset({"lamp", "caption", "readout", "display", "gauge", "sounder"})
 _OPENS: frozenset[Family] = frozenset({"speaker", "vent", "connector", "placard", "blank", "fixing"})
+_SWITCHED = re.compile(r"\b(?:lights|fans?)$", re.I)
 _SOURCE = re.compile(r"\b(?:battery|generator|alternator|charger|shore power|mains|supply|inverter|solar)\b", re.I)
 
 
 @lru_cache(maxsize=4096)
 def family_in(words: str) -> Family | None:
     """The family the words ask for: the last kind named in them, or None."""
-    found = list(_KIND.finditer(words))
+    found = list(KIND.finditer(words))
     return found[-1].lastgroup if found else None  # type: ignore[return-value]
 
 
 def family_of(function: Wanted, name: str) -> Family | None:
-    """The family wanted of a function: from what is wanted, else from its name."""
-    return family_in(function.want) or family_in(name)
+    """The family wanted of a function: from what is wanted, else from its name; “Lights” and “Fan” are switched."""
+    return family_in(function.want) or (None if _SWITCHED.search(name) else family_in(name))
 
 
 def duty_wanted(wish: Wanted, name: str) -> Duty:
@@ -79,32 +74,6 @@ def duty_of(function: Function, part: Part | None = None) -> Duty:
     if family in _OPENS:
         return "opening"
     return "source" if family is None and _SOURCE.search(function.name) else "control"
-
-
-class WishLine(NamedTuple):
-    """A typed line taken apart."""
-
-    name: str
-    want: str
-    switches: Switched
-
-
-def read_line(text: str) -> WishLine:
-    """Take a line apart into a name and what is wanted.
-
-    “gong push button” → gong, push button; “Saloon heat toggle 24 V 6 A” → Saloon heat, toggle, switching 24 V 6 A.
-    A line that names no kind is a name.
-    """
-    words = text.split()
-    for match in reversed(list(_KIND.finditer(" ".join(words)))):
-        first = len(" ".join(words)[: match.start()].split())
-        while first > 0 and _ADJECTIVE.match(words[first - 1]):
-            first -= 1
-        if first > 0:
-            name, want = " ".join(words[:first]).strip(" ,:;-"), " ".join(words[first:])
-            if name:
-                return WishLine(name, want, load_in(want))
-    return WishLine(" ".join(words), "", load_in(text))
 
 
 def load_in(text: str) -> Switched:
