@@ -132,6 +132,8 @@ def test_a_newcomer_gets_from_nothing_to_files(bare: str, desk: Desk, page: Page
     for n in range(19):
         hand.key("p")
         expect(page.get_by_text(f"{18 - n} of 20")).to_be_visible()
+    # The tray is empty before the last change is kept: created, 20 typed, given parts at once, 20 placed.
+    expect(page.get_by_role("status").first).to_contain_text(f"revision {1 + 20 + 1 + 20}")
     settle(hand, desk, ident)
     waits(
         page, "0 to fix" if [f for f in desk.open(ident).findings if f.severity == "judge" and f.unsettled] else "ready"
@@ -186,6 +188,7 @@ def test_the_same_by_keyboard_alone(bare: str, desk: Desk, page: Page) -> None:
     for n in range(6):
         press("p")
         expect(page.get_by_text(f"{5 - n} of 6")).to_be_visible()
+    expect(page.get_by_role("status").first).to_contain_text(f"revision {1 + 6 + 1 + 6}")
     to("to fix|to judge|ready")
     press("Enter")  # everything that is left, wherever
     page.evaluate("document.activeElement.blur()")
