@@ -16,6 +16,7 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.boards import MountBoard
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
+from wingboard.core.changes.commands.lights import AddStrip
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.parts.catalogue import catalogue
@@ -138,6 +139,14 @@ def test_a_database_of_the_fifth_format_opens_and_takes_what_the_sixth_brought(t
     board = MountBoard(module="plate", name="Controller", width=60, height=40)
     design = gone_on(tmp_path, "format-5", board)
     assert all(not m.mounted and (m.fixings is None or m.fixings.head == "pan") for m in design.modules)
+
+
+def test_a_database_of_the_sixth_format_opens_and_takes_what_the_seventh_brought(tmp_path: Path) -> None:
+    strip = AddStrip(module="module-1", x=10, y=20, x2=60, y2=20)
+    design = gone_on(tmp_path, "format-6", strip)
+    assert all(m.light is None for m in design.modules)
+    assert design.modules[0].mounted
+    assert design.modules[0].case is not None
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

@@ -17,6 +17,7 @@ from wingboard.core.changes.handlers import (
     judgement,
     layers,
     legends,
+    lights,
     modules,
     parts,
     pictures,
@@ -33,7 +34,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement, layers, boards, console,
+    judgement, layers, boards, console, lights,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

@@ -16,6 +16,7 @@ from wingboard.core.changes.commands import (
     judgement,
     layers,
     legends,
+    lights,
     modules,
     parts,
     pictures,
@@ -48,6 +49,7 @@ Command = Annotated[
     | layers.SetSchool | layers.AddLayer | layers.RemoveLayer | layers.EditLayer
     | layers.AddFeature | layers.RemoveFeature
     | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
+    | lights.AddStrip | lights.EditStrip | lights.AddLeds | lights.EditLed | lights.RemoveLights | lights.SetLight
     | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import hypot
 
 from wingboard.core.geometry.offset import inset, strip
 from wingboard.core.geometry.outline import Loop, area_of, moved
 from wingboard.core.record.errors import NotPossible
+from wingboard.core.record.lights import SHORTEST_STRIP, Backlight
 from wingboard.core.record.modules import Fixings, Module, Mounted
 from wingboard.core.record.outlines import RectOutline, path_of
 from wingboard.core.record.space import Brief, fitting_opening
@@ -69,7 +71,11 @@ def split_module(module: Module, pieces: int, seam: float, taken: set[str]) -> t
         ident = module.id if n == 0 else next(i for k in range(1, 999) if (i := f"module-{k}") not in ids)
         ids.add(ident)
         where = {"id": ident, "x": round(module.x + piece.x, 3), "y": round(module.y + piece.y, 3)}
-        mine = {"fixings": _screws_between(module, left, left + width), "mounted": _boards_of(module, n, pieces, left)}
+        mine = {
+            "fixings": _screws_between(module, left, left + width),
+            "mounted": _boards_of(module, n, pieces, left),
+            "light": _light_between(module, left, left + width),
+        }
         made.append(module.model_copy(update={**where, **mine, "name": piece.name, "outline": piece.outline}))
     return tuple(made)
 
@@ -80,6 +86,24 @@ def _screws_between(module: Module, left: float, right: float) -> Fixings | None
         return module.fixings
     kept = [s.model_copy(update={"x": s.x - left}) for s in module.fixings.by_hand if left <= s.x <= right]
     return module.fixings.model_copy(update={"by_hand": tuple(kept)})
+
+
+def _light_between(module: Module, left: float, right: float) -> Backlight | None:
+    """The lights behind a piece between two cuts, in its coordinates; a strip that crosses a cut is cut there too."""
+    if module.light is None:
+        return None
+    strips = []
+    for s in module.light.strips:
+        span = s.x2 - s.x
+        ends = sorted(((left - s.x) / span, (right - s.x) / span)) if span else [0.0, 1.0]
+        a, b = max(0.0, ends[0]), min(1.0, ends[1])
+        inside = span != 0 or left <= s.x <= right
+        if inside and (b - a) * hypot(span, s.y2 - s.y) >= SHORTEST_STRIP:
+            at = [(s.x + t * span - left, s.y + t * (s.y2 - s.y)) for t in (a, b)]
+            (x, y), (x2, y2) = [(round(p, 3), round(q, 3)) for p, q in at]
+            strips.append(s.model_copy(update={"x": x, "y": y, "x2": x2, "y2": y2}))
+    leds = [led.model_copy(update={"x": led.x - left}) for led in module.light.leds if left <= led.x <= right]
+    return module.light.model_copy(update={"strips": tuple(strips), "leds": tuple(leds)})
 
 
 def _boards_of(module: Module, n: int, pieces: int, left: float) -> tuple[Mounted, ...]:

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from wingboard.core.record.base import Angle, Colour, Edge, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.lights import Backlight
 from wingboard.core.record.outlines import Outline
 from wingboard.core.record.shapes import Shape
 from wingboard.core.record.workshop import Material
@@ -191,6 +192,7 @@ class Module(Record):
     )
     mounted: tuple[Mounted, ...] = Field((), max_length=MOST_MOUNTED, description="Boards behind it")
     case: Case | None = None
+    light: Backlight | None = Field(None, description="What lights it from behind")
 
     @field_validator("stack", mode="after")
     @classmethod

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 6
+FORMAT = 7
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -188,5 +188,10 @@ def _to_6(document: Document) -> Document:
     return {**document, "version": 6}
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5, _to_6)
+def _to_7(document: Document) -> Document:
+    """Modules are lit from behind: nothing of the sixth format says so."""
+    return {**document, "version": 7}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5, _to_6, _to_7)
 """What leads from each format to the next, the oldest first."""

@@ -1,0 +1,71 @@
+"""The light behind a module: strips and single LEDs, where they lie and which way they shine. Lengths in mm."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from wingboard.core.record.base import Ident, Length, Mm, Record
+
+StripKind = Literal["strip-60", "strip-120", "chain-30", "chain-60"]
+"""So many LEDs a metre; a chain's are set one by one."""
+LedKind = Literal["led-5", "led-3", "led-flat"]
+"""Round ones with a lens of 5 or 3 mm, or a flat one on a carrier."""
+Tilt = Annotated[float, Field(ge=-90, le=90)]
+"""Degrees that it is turned from straight forward to its left, as one runs along it seen from the front."""
+SHORTEST_STRIP = 5.0
+"""A strip's least length (mm)."""
+MOST_STRIPS = 40
+MOST_LEDS = 400
+
+
+class Strip(Record):
+    """A strip of LEDs from one point to another, in the module's coordinates.
+
+    ``z`` is how far its LEDs lie behind the front surface; none: on the stack's last board, or on the usual standoffs.
+    """
+
+    id: Ident
+    kind: StripKind = "strip-60"
+    x: Mm
+    y: Mm
+    x2: Mm
+    y2: Mm
+    z: Length | None = None
+    tilt: Tilt = 0.0
+
+
+class Led(Record):
+    """A single LED that shines forward, in the module's coordinates; ``z`` as a strip's."""
+
+    id: Ident
+    kind: LedKind = "led-flat"
+    x: Mm
+    y: Mm
+    z: Length | None = None
+
+
+class Backlight(Record):
+    """What lights a module from behind."""
+
+    strips: tuple[Strip, ...] = Field((), max_length=MOST_STRIPS)
+    leds: tuple[Led, ...] = Field((), max_length=MOST_LEDS)
+    white: Annotated[float, Field(ge=0, le=0.95)] = Field(
+        0.8, description="What the walls and the board behind throw back, of the light that meets them"
+    )
+    level: Annotated[float, Field(gt=0, le=1)] = Field(1.0, description="Dimmed to this share")
+
+    @field_validator("leds", mode="after")
+    @classmethod
+    def _each_has_its_own_id(cls, leds: tuple[Led, ...]) -> tuple[Led, ...]:
+        if len({led.id for led in leds}) < len(leds):
+            raise ValueError("Two LEDs of one module have the same id")
+        return leds
+
+    @field_validator("strips", mode="after")
+    @classmethod
+    def _each_strip_has_its_own_id(cls, strips: tuple[Strip, ...]) -> tuple[Strip, ...]:
+        if len({strip.id for strip in strips}) < len(strips):
+            raise ValueError("Two strips of one module have the same id")
+        return strips
