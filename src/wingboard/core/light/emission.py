@@ -1,7 +1,8 @@
 """What lamps throw on a plane before them: inverse square, and the law of a flat emitter.
 
 A lamp of axial intensity I₀ sends I₀·cosᵐθ in a direction θ off its axis; m = 1 is Lambert's law. On a plane at a
-distance h across its axis, d mm aside, E = I₀·cosᵐ⁺¹θ / r², r² = h² + d², cos θ = h / r.
+distance h across its axis, d mm aside, E = I₀·cosᵐ⁺¹θ / r², r² = h² + d², cos θ = h / r. Where its axis leans, the m-th
+power is of the angle off the axis and the last cosine that of the plane.
 """
 
 from __future__ import annotations
@@ -17,13 +18,17 @@ Field = npt.NDArray[np.float64]
 
 
 class Lamp(NamedTuple):
-    """A single lamp: where (mm, module's coordinates), how deep behind the front, axial intensity (cd), exponent m."""
+    """A single lamp: where (mm, module's coordinates), how deep behind the front, axial intensity (cd), exponent m.
+
+    ``aside`` is what its axis has of x and y, as a unit vector; the rest of it points to the front.
+    """
 
     x: float
     y: float
     z: float
     intensity: float
     exponent: float = 1.0
+    aside: tuple[float, float] = (0.0, 0.0)
 
     @property
     def flux(self) -> float:
@@ -72,19 +77,32 @@ def irradiance(lamp: Lamp, grid: Grid, plane: float) -> Field:
     h = lamp.z - plane
     if h <= 0:
         return np.zeros((grid.rows, grid.columns))
-    aside = (grid.xs[None, :] - lamp.x) ** 2 + (grid.ys[:, None] - lamp.y) ** 2
-    square = h * h + aside
-    made: Field = lamp.intensity * (h / np.sqrt(square)) ** (lamp.exponent + 1) / square * 1e6
+    dx, dy = grid.xs[None, :] - lamp.x, grid.ys[:, None] - lamp.y
+    square = h * h + dx**2 + dy**2
+    far = np.sqrt(square)
+    ax, ay = lamp.aside
+    along = h / far if (ax, ay) == (0.0, 0.0) else _along(dx, dy, h, (ax, ay)) / far
+    made: Field = lamp.intensity * along**lamp.exponent * (h / far) / square * 1e6
     return made
 
 
-def strip(start: tuple[float, float], end: tuple[float, float], z: float, pitch: float, one: Lamp) -> Sequence[Lamp]:
-    """The lamps of a strip laid from one point to another, the first half a pitch from its end.
+def _along(dx: Field, dy: Field, h: float, aside: tuple[float, float]) -> Field:
+    """How far points lie along a lamp's axis (mm), none where they lie behind it."""
+    forward = math.sqrt(max(0.0, 1 - aside[0] ** 2 - aside[1] ** 2))
+    ahead: Field = np.maximum(0.0, dx * aside[0] + dy * aside[1] + h * forward)
+    return ahead
+
+
+def strip(
+    start: tuple[float, float], end: tuple[float, float], z: float, pitch: float, one: Lamp, group: int = 1
+) -> Sequence[Lamp]:
+    """The lamps of a strip laid from one point towards another, the first half a pitch from its end.
 
     :param one: what each of them gives; its place is not looked at.
+    :param group: LEDs from one cut mark to the next: only whole groups are laid.
     """
     length = math.dist(start, end)
-    many = int(length / pitch + 1e-9)
+    many = int(length / (pitch * group) + 1e-9) * group
     shares = [(n + 0.5) * pitch / length for n in range(many)]
     places = [(start[0] + s * (end[0] - start[0]), start[1] + s * (end[1] - start[1])) for s in shares]
     return tuple(one._replace(x=x, y=y, z=z) for x, y in places)

@@ -7,9 +7,11 @@ distance from there times h / (h − d). A convex body between two depths throws
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 import shapely
 from PIL import Image, ImageDraw
 
@@ -19,6 +21,8 @@ NEAREST = 0.02
 """A body is taken to end so much of the way before the lamp, where its shadow would be without end."""
 FINE = 4
 """The mask is drawn so many times finer than the grid, so that a shadow's edge is within an eighth of a step."""
+SAG = 0.02
+"""How far (mm) the corners of a round body may be cut off."""
 
 
 class Body(NamedTuple):
@@ -29,33 +33,60 @@ class Body(NamedTuple):
     z1: float
 
 
-def shadow(lamp: Lamp, body: Body, plane: float) -> shapely.Polygon | None:
-    """The shadow of a body on a plane at a depth; None where it does not stand between the two."""
+class Bodies:
+    """Many bodies as arrays: their hulls' corners (bodies × most corners × 2), fronts and backs."""
+
+    def __init__(self, bodies: Sequence[Body]) -> None:
+        """Take bodies; what of them is not convex counts as filled."""
+        rings = [_corners(body.outline) for body in bodies]
+        most = max((len(ring) for ring in rings), default=0)
+        self.corners = np.array(
+            [np.concatenate([ring, np.repeat(ring[-1:], most - len(ring), axis=0)]) for ring in rings], dtype=np.float64
+        ).reshape(len(rings), most, 2)
+        self.z0 = np.array([body.z0 for body in bodies], dtype=np.float64)
+        self.z1 = np.array([body.z1 for body in bodies], dtype=np.float64)
+
+    @cached_property
+    def key(self) -> bytes:
+        """What tells these bodies from any others."""
+        return self.corners.tobytes() + self.z0.tobytes() + self.z1.tobytes()
+
+
+def _corners(outline: shapely.Polygon) -> Field:
+    hull = outline.convex_hull.simplify(SAG)
+    return np.asarray(shapely.get_coordinates(hull), dtype=np.float64)[:-1]
+
+
+def shadows(lamp: Lamp, bodies: Bodies, plane: float) -> npt.NDArray[np.object_]:
+    """The shadows of bodies on a plane at a depth, as polygons; of those that do not stand before the lamp none."""
     h = lamp.z - plane
-    near, far = max(0.0, body.z0 - plane), min(body.z1 - plane, h * (1 - NEAREST))
-    if h <= 0 or far <= near:
-        return None
+    near, far = np.maximum(0.0, bodies.z0 - plane), np.minimum(bodies.z1 - plane, h * (1 - NEAREST))
+    there = (far > near) & (h > 0)
+    if not there.any():
+        return np.array([], dtype=object)
     foot = np.array([lamp.x, lamp.y])
-    ends = [
-        shapely.transform(body.outline, lambda p, s=h / (h - d): foot + (p - foot) * s)  # type: ignore[misc]
-        for d in (near, far)
-    ]
-    hull = shapely.convex_hull(shapely.union_all(ends))
-    return hull if isinstance(hull, shapely.Polygon) else None
+    from_foot = bodies.corners[there] - foot
+    ends = [foot + from_foot * (h / (h - d[there]))[:, None, None] for d in (near, far)]
+    hulls = shapely.convex_hull(shapely.multipoints(np.concatenate(ends, axis=1)))
+    found: npt.NDArray[np.object_] = np.asarray(hulls, dtype=object)
+    return found
 
 
-def lit_share(lamp: Lamp, bodies: Sequence[Body], grid: Grid, plane: float) -> Field:
+def lit_share(lamp: Lamp, bodies: Bodies, grid: Grid, plane: float) -> Field:
     """How much of each square of a grid a lamp reaches, 0 to 1, rows × columns."""
-    size = (grid.columns * FINE, grid.rows * FINE)
-    mask = Image.new("L", size, 1)
-    pen = ImageDraw.Draw(mask)
-    x0, y0 = grid.x0 - grid.step / 2, grid.y0 - grid.step / 2
-    for body in bodies:
-        found = shadow(lamp, body, plane)
-        inner = found.buffer(-grid.step / FINE / 2) if found is not None else None  # the pen is a point wide
-        if isinstance(inner, shapely.Polygon) and not inner.is_empty:
-            points = (np.asarray(inner.exterior.coords) - (x0, y0)) / grid.step * FINE - 0.5
-            pen.polygon([(float(x), float(y)) for x, y in points.tolist()], fill=0)
-    drawn = np.asarray(mask, dtype=np.float64)
-    share: Field = drawn.reshape(grid.rows, FINE, grid.columns, FINE).mean(axis=(1, 3))
+    mask = Image.new("L", (grid.columns * FINE, grid.rows * FINE), 1)
+    hulls = shadows(lamp, bodies, plane)
+    if len(hulls):
+        pen = ImageDraw.Draw(mask)
+        points, of = shapely.get_coordinates(hulls, return_index=True)
+        bounds = shapely.bounds(hulls)
+        middle = (bounds[:, :2] + bounds[:, 2:]) / 2
+        half = np.minimum(bounds[:, 2] - bounds[:, 0], bounds[:, 3] - bounds[:, 1]) / 2
+        thinner = np.maximum(0.0, 1 - grid.step / FINE / 2 / np.maximum(half, 1e-9))  # the pen is a point wide
+        drawn = middle[of] + (points - middle[of]) * thinner[of][:, None]
+        corner = np.array([grid.x0, grid.y0]) - grid.step / 2
+        pixels = (drawn - corner) / grid.step * FINE - 0.5
+        for ring in np.split(pixels, np.flatnonzero(np.diff(of)) + 1):
+            pen.polygon(ring.ravel().tolist(), fill=0)
+    share: Field = np.asarray(mask, dtype=np.float64).reshape(grid.rows, FINE, grid.columns, FINE).mean(axis=(1, 3))
     return share
