@@ -29,6 +29,7 @@ from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.files.svg import write_svg
 from wingboard.core.files.template import BAR, FOOT, MARGIN, tiling, write_template
 from wingboard.core.geometry.outline import flattened, moved, rounded_rectangle
+from wingboard.core.light.resistor import E24, next_e24, series_resistor
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -38,7 +39,6 @@ from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.screws import SCREW_HOLE
 from wingboard.core.wire.boards import boards
-from wingboard.core.wire.resistor import E24, next_e24, series_resistor
 from wingboard.demo import demo_texts
 
 VARIANTS = Path("/usr/share/arduino/hardware/arduino/avr/variants")

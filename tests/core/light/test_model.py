@@ -10,7 +10,7 @@ import shapely
 
 from wingboard.core.light.diffuser import luminance, reflected, spread
 from wingboard.core.light.emission import Grid, Lamp, exponent_of, grid_over, irradiance, strip
-from wingboard.core.light.shadows import Body, lit_share, shadow
+from wingboard.core.light.shadows import Bodies, Body, lit_share, shadows
 
 DEFAULT = 2.0
 """mm from one point to the next."""
@@ -64,20 +64,30 @@ def test_a_shadow_ends_where_similar_triangles_say() -> None:
     # A lamp 30 mm behind the diffuser, a disc of 10 mm half way: its shadow is twice as wide.
     disc = shapely.Point(0, 0).buffer(5, quad_segs=64)
     lamp = Lamp(0, 0, 30, 1.0)
-    found = shadow(lamp, Body(disc, 15 - 1e-9, 15), 0)
-    assert found is not None
-    assert found.bounds == pytest.approx((-10, -10, 10, 10), abs=0.01)
+    (found,) = shadows(lamp, Bodies([Body(disc, 15 - 1e-9, 15)]), 0)
+    assert found.bounds == pytest.approx((-10, -10, 10, 10), abs=0.05)
     # From aside: the far edge at lamp + (edge − lamp) · h / (h − d).
-    aside = shadow(lamp._replace(x=-20.0), Body(disc, 0, 10), 0)
-    assert aside is not None
-    assert aside.bounds[2] == pytest.approx(-20 + (5 + 20) * 30 / 20)
-    assert aside.bounds[0] == pytest.approx(-5)  # its foot on the diffuser is dark too
+    (aside,) = shadows(lamp._replace(x=-20.0), Bodies([Body(disc, 0, 10)]), 0)
+    assert aside.bounds[2] == pytest.approx(-20 + (5 + 20) * 30 / 20, abs=0.05)
+    assert aside.bounds[0] == pytest.approx(-5, abs=0.05)  # its foot on the diffuser is dark too
     grid = grid_over(-40, -40, 40, 40, DEFAULT)
-    share = lit_share(lamp, [Body(disc, 15 - 1e-9, 15)], grid, 0)
+    share = lit_share(lamp, Bodies([Body(disc, 15 - 1e-9, 15)]), grid, 0)
     dark = (1 - share).sum() * DEFAULT**2
     assert dark == pytest.approx(math.pi * 10**2, rel=0.02)
-    assert shadow(lamp, Body(disc, 40, 50), 0) is None
-    assert lit_share(lamp, [], grid, 0).min() == 1
+    assert len(shadows(lamp, Bodies([Body(disc, 40, 50)]), 0)) == 0
+    assert lit_share(lamp, Bodies([]), grid, 0).min() == 1
+
+
+def test_a_lamp_that_leans_gives_as_much_and_to_its_side() -> None:
+    straight = Lamp(0, 0, 20, 1.0)
+    leaning = straight._replace(aside=(math.sin(math.radians(45)), 0.0))
+    wide = grid_over(-600, -600, 600, 600, DEFAULT)
+    field = irradiance(leaning, wide, 0)
+    # By hand, 20 mm to its side: θ off the axis is 0, the plane's cosine cos 45°, r² = 2 · 20².
+    assert at(field, wide, 21, 1) == pytest.approx(1e6 * math.cos(math.radians(45)) / 800, rel=0.08)
+    # What leans by 45° sends (1 + cos 45°) / 2 of a Lambertian emitter's light through the plane before it.
+    whole = field.sum() * (DEFAULT / 1000) ** 2
+    assert whole == pytest.approx(straight.flux * (1 + math.cos(math.radians(45))) / 2, rel=0.03)
 
 
 def test_light_never_grows() -> None:
@@ -92,6 +102,6 @@ def test_light_never_grows() -> None:
     assert middle.sum() == pytest.approx(irradiance(Lamp(100, 60, 12, 2.0), grid, 0).sum(), rel=0.01)
     assert luminance(np.full((1, 1), math.pi), 0.4)[0, 0] == pytest.approx(0.4)
     # Walls of 80 %: what is left over is thrown back four times, over all of the box.
-    assert reflected(10.0, 100_000, 0.8) == pytest.approx(0.8 / 0.2 * 10.0 / 0.1)
+    assert reflected(10.0, 100_000, 0.8, 0.8) == pytest.approx(0.8 / 0.2 * 10.0 / 0.1)
     with pytest.raises(ValueError, match="less than all"):
-        reflected(1.0, 1.0, 1.0)
+        reflected(1.0, 1.0, 1.0, 0.5)

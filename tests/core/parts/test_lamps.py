@@ -8,6 +8,7 @@ from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.light.resistor import series_resistor
 from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
@@ -16,7 +17,6 @@ from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import COLOURS, LENSES, coloured, named_colour, takes_colours, wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.resistor import series_resistor
 
 LED = "led-5-bezel"
 TWO = plate((LED, 50, 60), (LED, 100, 60))

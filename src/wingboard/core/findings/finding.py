@@ -13,7 +13,7 @@ from wingboard.core.record.base import Record, Source
 Severity = Literal["must", "judge", "note"]
 SEVERITY_WORDS: dict[Severity, str] = {"must": "to fix", "judge": "to judge", "note": "note"}
 """What each severity is called on the screen, on paper and from the shell."""
-Station = Literal["brief", "parts", "face", "stack", "cut", "wire"]
+Station = Literal["brief", "parts", "face", "stack", "light", "cut", "wire"]
 
 
 class Spot(Record):

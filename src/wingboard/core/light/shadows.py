@@ -21,7 +21,9 @@ NEAREST = 0.02
 """A body is taken to end so much of the way before the lamp, where its shadow would be without end."""
 FINE = 4
 """The mask is drawn so many times finer than the grid, so that a shadow's edge is within an eighth of a step."""
-SAG = 0.02
+LIT = 255
+"""A point of the mask that is lit."""
+SAG = 0.005
 """How far (mm) the corners of a round body may be cut off."""
 
 
@@ -46,6 +48,12 @@ class Bodies:
         self.z0 = np.array([body.z0 for body in bodies], dtype=np.float64)
         self.z1 = np.array([body.z1 for body in bodies], dtype=np.float64)
 
+    def only(self, which: npt.NDArray[np.bool_]) -> Bodies:
+        """Some of them."""
+        made = Bodies(())
+        made.corners, made.z0, made.z1 = self.corners[which], self.z0[which], self.z1[which]
+        return made
+
     @cached_property
     def key(self) -> bytes:
         """What tells these bodies from any others."""
@@ -67,14 +75,14 @@ def shadows(lamp: Lamp, bodies: Bodies, plane: float) -> npt.NDArray[np.object_]
     foot = np.array([lamp.x, lamp.y])
     from_foot = bodies.corners[there] - foot
     ends = [foot + from_foot * (h / (h - d[there]))[:, None, None] for d in (near, far)]
-    hulls = shapely.convex_hull(shapely.multipoints(np.concatenate(ends, axis=1)))
+    hulls = shapely.convex_hull(shapely.linestrings(np.concatenate(ends, axis=1)))
     found: npt.NDArray[np.object_] = np.asarray(hulls, dtype=object)
     return found
 
 
 def lit_share(lamp: Lamp, bodies: Bodies, grid: Grid, plane: float) -> Field:
     """How much of each square of a grid a lamp reaches, 0 to 1, rows × columns."""
-    mask = Image.new("L", (grid.columns * FINE, grid.rows * FINE), 1)
+    mask = Image.new("L", (grid.columns * FINE, grid.rows * FINE), LIT)
     hulls = shadows(lamp, bodies, plane)
     if len(hulls):
         pen = ImageDraw.Draw(mask)
@@ -88,5 +96,5 @@ def lit_share(lamp: Lamp, bodies: Bodies, grid: Grid, plane: float) -> Field:
         pixels = (drawn - corner) / grid.step * FINE - 0.5
         for ring in np.split(pixels, np.flatnonzero(np.diff(of)) + 1):
             pen.polygon(ring.ravel().tolist(), fill=0)
-    share: Field = np.asarray(mask, dtype=np.float64).reshape(grid.rows, FINE, grid.columns, FINE).mean(axis=(1, 3))
+    share: Field = np.asarray(mask.reduce(FINE), dtype=np.float64) / LIT
     return share

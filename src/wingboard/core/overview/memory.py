@@ -44,7 +44,11 @@ class Memory:
             for kept in known:
                 if all(kept.versions[facet] == versions[facet] for facet in rule.reads):
                     return kept.findings
+        before, r.missed = r.missed, False
         findings = judge(rule, r)
+        missed, r.missed = r.missed, r.missed or before
+        if missed:  # something costly is not there yet: what it would find is not known
+            return findings
         with self._lock:
             known.insert(0, _Kept(versions, findings))
             del known[REMEMBERED:]

@@ -14,6 +14,8 @@ LedKind = Literal["led-5", "led-3", "led-flat"]
 """Round ones with a lens of 5 or 3 mm, or a flat one on a carrier."""
 Tilt = Annotated[float, Field(ge=-90, le=90)]
 """Degrees that it is turned from straight forward to its left, as one runs along it seen from the front."""
+Level = Annotated[float, Field(ge=0.02, le=1)]
+"""A share of full brightness; below a fiftieth nothing shows."""
 SHORTEST_STRIP = 5.0
 """A strip's least length (mm)."""
 MOST_STRIPS = 40
@@ -44,6 +46,7 @@ class Led(Record):
     x: Mm
     y: Mm
     z: Length | None = None
+    level: Level = Field(1.0, description="Of its usual current, set by its resistor")
 
 
 class Backlight(Record):
@@ -52,9 +55,9 @@ class Backlight(Record):
     strips: tuple[Strip, ...] = Field((), max_length=MOST_STRIPS)
     leds: tuple[Led, ...] = Field((), max_length=MOST_LEDS)
     white: Annotated[float, Field(ge=0, le=0.95)] = Field(
-        0.8, description="What the walls and the board behind throw back, of the light that meets them"
+        0.5, description="What walls and board behind throw back of the light that meets them: bare wood 0.5, white 0.8"
     )
-    level: Annotated[float, Field(gt=0, le=1)] = Field(1.0, description="Dimmed to this share")
+    level: Level = Field(1.0, description="Dimmed to this share")
 
     @field_validator("leds", mode="after")
     @classmethod

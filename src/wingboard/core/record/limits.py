@@ -72,6 +72,19 @@ LIMITS: dict[str, Limit] = {
     "hit-force": Limit(50.0, "N", "of a hand that hits a stop", PRACTICE),
     "bend-most": Limit(0.5, "mm", "that a plate gives under such a press", PRACTICE),
     "board-clearance": Limit(3.0, "mm", "from a board behind to bodies, bars and other boards", PRACTICE),
+    "light-even": Limit(0.6, "least / mean", "of the light over a legend's letters", PRACTICE),
+    "light-patches": Limit(0.4, "least / mean", "below which patches of a legend cannot be read", PRACTICE),
+    "light-usual": Limit(0.4, "of the usual", "that a legend has of the light that the others have", PRACTICE),
+    "led-pitch": Limit(1.0, "× distance", "from LED to LED of a strip, of its distance to the diffuser", PRACTICE),
+    "chain-run": Limit(50.0, "LEDs", "of addressable ones in a row between two places where power is fed in", PRACTICE),
+    "usb-supply": Limit(
+        0.5, "A", "that a USB port gives", Source(kind="published", note="USB 2.0 specification, one high-power port")
+    ),
+    "lamp-headroom": Limit(0.2, "of the supply", "left over a lamp for its resistor", PRACTICE),
+    "resistor-watts": Limit(
+        0.25, "W", "of the usual resistor", Source(kind="practice", note="rated at twice what it turns into heat")
+    ),
+    "veil-most": Limit(0.1, "of a legend", "veiling luminance of all lamps together", PRACTICE),
     "opening-spread": Limit(1.0, "mm", "between widths or heights measured at three places", PRACTICE),
     "gap-hand": Limit(0.3, "mm", "fit gap a side of a plate sawn and sanded", PRACTICE),
     "gap-machine": Limit(0.2, "mm", "fit gap a side of a plate cut by laser, mill or printer", PRACTICE),

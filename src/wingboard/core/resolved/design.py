@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from functools import cached_property
-from typing import Any, TypeVar
+from typing import Any, Protocol, TypeVar
 
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Function
@@ -18,11 +18,21 @@ from wingboard.core.resolved.placed import Placed, Templates
 T = TypeVar("T")
 
 
+class Later(Protocol):
+    """What works costly things out in its own time: gives what it has under a key, or None and has it made."""
+
+    def __call__(self, key: Hashable, compute: Callable[[], T]) -> T | None:
+        """The value, or None while it is being made."""
+
+
 class Resolved:
     """A design with its parts looked up and its shapes placed. Stations keep their own results in :meth:`once`."""
 
-    def __init__(self, design: Design) -> None:
+    def __init__(self, design: Design, later: Later | None = None) -> None:
+        """:param later: makes costly things while others go on; without it they are made when they are asked for."""
         self.design = design
+        self.missed = False
+        self._later = later
         self.parts = {p.id: p for p in design.parts}
         self.functions = {f.id: f for f in design.functions}
         self._kept: dict[str, Any] = {}
@@ -33,6 +43,19 @@ class Resolved:
             self._kept[key] = compute()
         value: T = self._kept[key]
         return value
+
+    def costly(self, name: str, key: Hashable, compute: Callable[[], T]) -> T | None:
+        """A value that takes long; None, and :attr:`missed`, while it is being worked out elsewhere.
+
+        :param name: of it in this design; :param key: all that it follows from: equal keys have equal values.
+        """
+        if self._later is None or name in self._kept:
+            return self.once(name, compute)
+        found = self._later(key, compute)
+        if found is None:
+            self.missed = True
+            return None
+        return self.once(name, lambda: found)
 
     @cached_property
     def placed(self) -> tuple[Placed, ...]:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from wingboard.core.light.resistor import series_resistor
 from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, boards
 from wingboard.core.wire.lines import LOGIC_SUPPLY, Line, lines
-from wingboard.core.wire.resistor import series_resistor
 
 
 class Row(NamedTuple):

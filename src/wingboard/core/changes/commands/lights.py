@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Length, Mm, Record
-from wingboard.core.record.lights import MOST_LEDS, MOST_STRIPS, LedKind, StripKind, Tilt
+from wingboard.core.record.lights import MOST_LEDS, MOST_STRIPS, LedKind, Level, StripKind, Tilt
 
 
 class AddStrip(Saying):
@@ -56,6 +56,7 @@ class AddLeds(Saying):
     kind: LedKind | None = None
     at: Annotated[tuple[Point, ...], Field(min_length=1, max_length=MOST_LEDS)]
     z: Length | None = None
+    level: Level | None = None
 
 
 class EditLed(Saying):
@@ -68,6 +69,7 @@ class EditLed(Saying):
     x: Mm | None = None
     y: Mm | None = None
     z: Length | None = None
+    level: Level | None = None
 
 
 class RemoveLights(Saying):
@@ -84,4 +86,4 @@ class SetLight(Saying):
     do: Literal["set_light"] = "set_light"
     module: Ident
     white: Annotated[float, Field(ge=0, le=0.95)] | None = None
-    level: Annotated[float, Field(gt=0, le=1)] | None = None
+    level: Level | None = None

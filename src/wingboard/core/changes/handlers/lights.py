@@ -70,7 +70,9 @@ def handle_add_leds(command: AddLeds, design: Design, catalogue: Catalogue) -> D
     for point in command.at:
         ident = new_ident(None, taken, "led-")
         taken.append(ident)
-        made.append(Led.model_validate({**_said(command, ("kind", "z")), "id": ident, "x": point.x, "y": point.y}))
+        made.append(
+            Led.model_validate({**_said(command, ("kind", "z", "level")), "id": ident, "x": point.x, "y": point.y})
+        )
     return _with_light(design, module, edited(light, {"leds": (*light.leds, *made)}))
 
 

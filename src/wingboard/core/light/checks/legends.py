@@ -1,0 +1,206 @@
+"""Whether every legend reads at night: even, as bright as the others, lit at all."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+
+from wingboard.core.changes.commands.layers import EditLayer
+from wingboard.core.face.checks.spots import at
+from wingboard.core.face.legend import letterings
+from wingboard.core.findings.facets import Facet
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.suggest import leds_added, leds_for, suggest
+from wingboard.core.light.through import way_through
+from wingboard.core.record.base import Source
+from wingboard.core.record.materials import materials
+from wingboard.core.record.modules import Layer
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+
+READS: tuple[Facet, ...] = ("places", "legends", "parts", "modules", "stack", "style", "limits")
+MODEL = Source(kind="computed", note="rays from every lamp past the bodies, spread by the diffuser")
+
+
+def nights(r: Resolved) -> Iterator[tuple[ResolvedModule, Night]]:
+    """Every module that is lit from behind, as it is at night; those not worked out yet are left out."""
+    for module in r.modules.values():
+        night = night_of(r, module)
+        if night is not None and night.scene.way.lit:
+            yield module, night
+
+
+def lit_from_behind(module: ResolvedModule) -> bool:
+    """Whether a module has any strip or LED."""
+    light = module.module.light
+    return light is not None and bool(light.strips or light.leds)
+
+
+@check(
+    "light.half-dark",
+    severity="judge",
+    title="Half its letters stay dark",
+    measures="the least light over a legend's letters, of their mean; to fix when patches cannot be read",
+    limits=("light-even", "light-patches"),
+    source=MODEL,
+    fixes="lays LEDs behind its words and round its body",
+    reads=READS,
+)
+def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Legends that are not even enough; the word that is darkest is named."""
+    even, patches = rule.limit(r.design), rule.limit(r.design, 1)
+    for module, night in nights(r):
+        for legend in night.legends:
+            if legend.evenness < even and legend.mean > 0:
+                dark = ", ".join(dict.fromkeys(word or "its marks" for word in legend.dark))
+                said = f": {dark}" if dark else ""
+                over = ", partly over a hole in the diffuser" if legend.uncovered else ""
+                yield rule.finding(
+                    legend.function,
+                    detail=f"{legend.name}{said}{over}; {legend.least:.0f} to {legend.mean:.0f} cd/m²",
+                    spot=at(module, *legend.worst),
+                    measured=Measure(value=round(legend.evenness, 3), unit="least / mean"),
+                    needed=Measure(value=even, unit="least / mean"),
+                    severity="must" if legend.evenness < patches else "judge",
+                    fix=partial(_more_leds, r, module, night, legend.function, even),
+                )
+
+
+def _more_leds(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> Fix | None:
+    ring = leds_for(r, module, night, {function}, even + 0.05)
+    if not ring:
+        return None
+    name = r.functions[function].name
+    words = f"Lay {len(ring)} LEDs round {name}" if len(ring) > 1 else f"Lay an LED behind {name}"
+    return Fix(label=words, commands=tuple(leds_added(module.module.id, ring)))
+
+
+@check(
+    "light.dim",
+    severity="judge",
+    title="Dimmer than the others",
+    measures="a legend's mean light, of what the legends of the panel have in the middle",
+    limits=("light-usual",),
+    source=MODEL,
+    fixes="lays LEDs behind its words and round its body",
+    reads=READS,
+)
+def dim(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Legends that are even, but much darker than the others of their module."""
+    even = limit(r.design, "light-even")
+    for module, night in nights(r):
+        usual = night.usual
+        for legend in night.legends:
+            share = legend.mean / usual if usual else 1.0
+            if share < rule.limit(r.design):
+                yield rule.finding(
+                    legend.function,
+                    detail=f"{legend.name}: {legend.mean:.0f} cd/m², usual here {usual:.0f}",
+                    spot=at(module, *legend.worst),
+                    measured=Measure(value=round(share, 3), unit="of the usual"),
+                    needed=Measure(value=rule.limit(r.design), unit="of the usual"),
+                    fix=partial(_more_leds, r, module, night, legend.function, even),
+                )
+
+
+def _stack_name(r: Resolved, module: ResolvedModule) -> str | None:
+    return module.module.id if module.module.stack is not None else None
+
+
+@check(
+    "light.layer-stops",
+    severity="must",
+    title="A layer lets no light through",
+    measures="layers behind the face that are opaque, or of which nothing is said, on a module lit from behind",
+    source=Source(kind="computed", note="light from behind has to pass every layer but the engraved face"),
+    fixes="makes the layer clear, where its material is sold so",
+    reads=("modules", "stack"),
+)
+def layer_stops(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Lit modules whose light ends at a layer."""
+    for module in r.modules.values():
+        if not lit_from_behind(module):
+            continue
+        way = way_through(module.stack, module.plates)
+        for layer in way.stops:
+            said = "opaque" if layer.opacity else "not said to be clear"
+            yield rule.finding(
+                module.module.id,
+                layer.id,
+                detail=f"{layer.name} of {module.module.name}, {said}",
+                fix=_made(r, module, layer, "clear"),
+            )
+        if not way.stops and way.transmission == 0:
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}: one opaque sheet, and nothing behind it that light could shine through",
+            )
+
+
+def _made(r: Resolved, module: ResolvedModule, layer: Layer, opacity: str) -> Fix | None:
+    if opacity not in materials()[layer.material].light:
+        return None
+    command = EditLayer.model_validate(
+        {"do": "edit_layer", "module": _stack_name(r, module), "layer": layer.id, "opacity": opacity}
+    )
+    word = "clear" if opacity == "clear" else "milky"
+    return Fix(label=f"Make {layer.name} of {word} {materials()[layer.material].name.lower()}", commands=(command,))
+
+
+@check(
+    "light.no-diffuser",
+    severity="judge",
+    title="Nothing spreads the light",
+    measures="milky layers of a module lit from behind",
+    source=Source(kind="practice", note="without a milky sheet each LED shows as a point"),
+    fixes="makes the layer behind the face milky, where its material is sold so",
+    reads=("modules", "stack"),
+)
+def no_diffuser(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Lit modules through which one sees the LEDs themselves."""
+    for module in r.modules.values():
+        way = way_through(module.stack, module.plates)
+        if lit_from_behind(module) and way.lit and not way.milky:
+            behind = module.plates[1:2] or module.plates[:1]
+            yield rule.finding(
+                module.module.id,
+                detail=module.module.name,
+                measured=Measure(value=0, unit="milky sheets"),
+                needed=Measure(value=1, unit="milky sheets"),
+                fix=_made(r, module, behind[0], "translucent"),
+            )
+
+
+@check(
+    "light.nothing-lit",
+    severity="judge",
+    title="Unlit in a dark room",
+    measures="modules with words on their face and no light behind them, on a panel that is read in the dark",
+    source=Source(kind="practice", note="in a dark room a legend that is not lit cannot be read"),
+    fixes="lays strips between the bodies, and LEDs where they shade a legend",
+    reads=(*READS, "brief"),
+)
+def nothing_lit(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Modules that would be lit if they had lamps: their layers let light through."""
+    if not r.design.brief.environment.dark:
+        return
+    for module in r.modules.values():
+        words = [p for p in module.placed if letterings(r)[p.number].words and not letterings(r)[p.number].inside]
+        if words and not lit_from_behind(module) and way_through(module.stack, module.plates).lit:
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}, {len(words)} legends",
+                measured=Measure(value=0, unit="lamps behind"),
+                needed=Measure(value=1, unit="lamps behind"),
+                fix=partial(_strips, r, module),
+            )
+
+
+def _strips(r: Resolved, module: ResolvedModule) -> Fix | None:
+    found = suggest(r, module, limit(r.design, "light-even"))
+    if not found.commands:
+        return None
+    return Fix(label="Lay strips and LEDs behind it", commands=found.commands)

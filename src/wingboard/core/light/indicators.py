@@ -1,0 +1,83 @@
+"""The lamps of the functions: supply, colour, forward voltage, current, the resistor to buy, their states."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.light.resistor import HEADROOM, series_resistor
+from wingboard.core.record.functions import Function
+from wingboard.core.record.lamps import LENSES, made_for
+from wingboard.core.record.part import Part, PartLine
+from wingboard.core.resolved.design import Resolved
+
+BOARD_SUPPLY = 5.0
+"""What a controller's pin gives (V), unless the brief says a higher supply."""
+RATINGS = (0.125, 0.25, 0.5, 1.0, 2.0, 5.0)
+"""Watts that resistors are sold for (common practice)."""
+WORK = 2.0
+"""A resistor is rated at so many times what it turns into heat (common practice)."""
+
+
+class LampUse(NamedTuple):
+    """One lamp of a function; volts, amperes, ohms, watts. ``ohms`` is None where a resistor cannot set its current.
+
+    ``row`` is how many LEDs its line drives one after the other, ``marked`` which of its tags takes the plus.
+    """
+
+    function: str
+    name: str
+    line: str
+    terminal: str
+    colour: str
+    supply: float
+    drop: float
+    row: int
+    amps: float
+    ohms: float | None
+    watts: float
+    buy: float
+    states: int
+
+    @property
+    def headroom(self) -> float:
+        """The share of the supply that is left for the resistor."""
+        return (self.supply - self.drop) / self.supply
+
+    @property
+    def said(self) -> str:
+        """What to do, in words."""
+        if self.ohms is None:
+            beside = f", or its {self.row} LEDs side by side" if self.row > 1 else ""
+            least = self.drop / (1 - HEADROOM)
+            return f"{self.supply:g} V leaves too little over {self.drop:.1f} V: at least {least:.1f} V{beside}"
+        return f"{self.ohms:g} Ω, {self.buy:g} W"
+
+
+def _one(function: Function, part: Part, line: PartLine, states: int) -> LampUse:
+    volts = function.switches.volts
+    supply = volts if volts > BOARD_SUPPLY else BOARD_SUPPLY
+    lens = LENSES.get(part.colour)  # type: ignore[call-overload]
+    row = max(1, round(line.drop / lens.drop)) if lens else 1
+    ohms = series_resistor(supply, line.drop, line.current)
+    watts = ((supply - line.drop) ** 2) / ohms if ohms else 0.0
+    buy = next((w for w in RATINGS if w >= WORK * watts - 1e-9), RATINGS[-1])
+    return LampUse(
+        function.id, function.name, line.id, line.terminal, part.colour, supply, line.drop, row, line.current, ohms,
+        watts, buy, states,
+    )  # fmt: skip
+
+
+def lamps_of(r: Resolved) -> tuple[LampUse, ...]:
+    """Every lamp with a forward voltage, in the order of the functions; those of two colours have four states."""
+
+    def compute() -> tuple[LampUse, ...]:
+        made = []
+        for function in r.design.functions:
+            if function.part is None:
+                continue
+            part = made_for(function, r.parts[function.part])
+            mine = [line for line in part.lines if line.does == "lamp" and line.drop > 0]
+            made += [_one(function, part, line, 2 ** len(mine)) for line in mine]
+        return tuple(made)
+
+    return r.once("lamps of the functions", compute)

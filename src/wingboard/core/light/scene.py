@@ -1,0 +1,96 @@
+"""A module as light sees it: its lamps, what stands before them, the plate they shine on."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from wingboard.core.light.emission import Grid, Lamp, grid_over, strip
+from wingboard.core.light.kinds import LEDS, STRIPS
+from wingboard.core.light.shadows import Bodies, Body
+from wingboard.core.light.through import Way, way_through
+from wingboard.core.record.lights import Backlight, Led, Strip
+from wingboard.core.record.modules import Layer, is_plate
+from wingboard.core.resolved.boards import boards_behind
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.profile import seated, sheets, thickness
+
+STANDOFF = 15.0
+"""Where there is no board: lamps this far behind the plate (mm), on the usual standoffs (common practice)."""
+STEP = 2.0
+"""From one point of the map to the next, unless it is asked finer (mm)."""
+MOST_POINTS = 4_000_000
+"""A map is made coarser rather than with more points than this."""
+
+
+class Group(NamedTuple):
+    """A strip or a single LED with its lamps."""
+
+    id: str
+    lamps: tuple[Lamp, ...]
+
+
+class Scene(NamedTuple):
+    """What a map is computed from; equal scenes have equal maps."""
+
+    grid: Grid
+    way: Way
+    groups: tuple[Group, ...]
+    bodies: Bodies
+    white: float
+    inside: float
+    """Of the box between plate and board (mm²): both and the walls round them."""
+    mean: float
+    """What all that is inside throws back, the plate too."""
+
+
+def board_front(stack: tuple[Layer, ...]) -> float:
+    """How deep (mm) lamps lie unless it is said: on the front of the stack's last board, else on usual standoffs."""
+    boards = [s for s in sheets(stack) if not is_plate(s.layer)]
+    return boards[-1].z0 if boards else thickness(stack) + STANDOFF
+
+
+def lamps_of_strip(s: Strip, depth: float) -> tuple[Lamp, ...]:
+    """The LEDs of a strip, each where it lies and shining as the strip is tilted."""
+    kind = STRIPS[s.kind]
+    length = math.dist((s.x, s.y), (s.x2, s.y2))
+    left = ((s.y - s.y2) / length, (s.x2 - s.x) / length)
+    lean = math.sin(math.radians(s.tilt))
+    one = Lamp(0, 0, 0, kind.intensity, 1.0, (left[0] * lean, left[1] * lean))
+    return tuple(strip((s.x, s.y), (s.x2, s.y2), depth if s.z is None else s.z, kind.pitch, one, kind.cut))
+
+
+def lamp_of_led(led: Led, depth: float) -> Lamp:
+    """A single LED as a lamp that shines forward."""
+    kind = LEDS[led.kind]
+    return Lamp(led.x, led.y, depth if led.z is None else led.z, kind.intensity * led.level, kind.exponent)
+
+
+def groups_of(light: Backlight, depth: float) -> tuple[Group, ...]:
+    """Every strip and LED with its lamps, strips first."""
+    strips = [Group(s.id, lamps_of_strip(s, depth)) for s in light.strips]
+    return (*strips, *(Group(led.id, (lamp_of_led(led, depth),)) for led in light.leds))
+
+
+def bodies_before(module: ResolvedModule) -> tuple[Body, ...]:
+    """What throws shadows behind a plate: whatever of its parts is solid, wires apart, and the boards behind."""
+    found = []
+    for p in module.placed:
+        for piece in seated(p.part, p.stack, p.function.pocket):
+            if piece.kind not in ("front", "plug") and piece.z1 > module.thickness:
+                found.append(Body(p.frame.shape(piece.outline()).drawn(), piece.z0, piece.z1))
+    found += [Body(b.outline.drawn(), b.z0, b.z1) for b in boards_behind(module.module, module.stack)]
+    return tuple(found)
+
+
+def scene_of(module: ResolvedModule, light: Backlight, step: float = STEP) -> Scene:
+    """A module lit by these lamps, looked at every ``step`` mm."""
+    x0, y0, x1, y1 = module.area.bounds
+    finest = math.sqrt((x1 - x0) * (y1 - y0) / MOST_POINTS)
+    grid = grid_over(x0, y0, x1, y1, max(step, finest))
+    way = way_through(module.stack, module.plates)
+    depth = board_front(module.stack)
+    walls = 2 * (x1 - x0 + y1 - y0) * max(0.0, depth - way.plane)
+    inside = 2 * module.area.area + walls
+    mean = light.white + module.area.area / inside * (way.back - light.white)
+    return Scene(grid, way, groups_of(light, depth), Bodies(bodies_before(module)), light.white, inside, mean)
