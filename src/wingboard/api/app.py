@@ -22,6 +22,7 @@ from wingboard.api.routers import (
     events,
     face,
     faceviews,
+    light,
     parts,
     pictures,
     quantity,
@@ -47,6 +48,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         yield
         app.state.jobs.close()
+        desk.costly.close()
         desk.news.close()
 
     app = FastAPI(
@@ -60,7 +62,8 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    for station in (events, quantity, trade, shelf, pictures, brief, faceviews, face, parts, stack, cut, wire, designs):
+    stations = (brief, faceviews, face, parts, stack, light, cut, wire, designs)
+    for station in (events, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)
     describe(app)

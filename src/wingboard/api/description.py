@@ -7,7 +7,7 @@ from typing import Any
 from fastapi import FastAPI
 
 from wingboard.api.problems import ProblemDetails
-from wingboard.services.news import Progressed, Revised
+from wingboard.services.news import Judged, Progressed, Revised
 
 PROBLEM = "application/problem+json"
 _FAILURES = {
@@ -37,7 +37,7 @@ def describe(app: FastAPI) -> None:
 
 def _further_schemas() -> dict[str, Any]:
     schema = ProblemDetails.model_json_schema(ref_template="#/components/schemas/{model}")
-    told = {kind.__name__: kind.model_json_schema() for kind in (Revised, Progressed)}
+    told = {kind.__name__: kind.model_json_schema() for kind in (Revised, Judged, Progressed)}
     return {**schema.pop("$defs", {}), "ProblemDetails": schema, **told}
 
 

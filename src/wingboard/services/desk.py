@@ -7,10 +7,10 @@ import re
 import threading
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from datetime import UTC, datetime
 from functools import cached_property
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import jsonpatch
 
@@ -31,8 +31,9 @@ from wingboard.core.record.patches import patch_between
 from wingboard.core.record.upgrade import FORMAT
 from wingboard.core.record.whole import interned
 from wingboard.core.resolved.design import Resolved
+from wingboard.services.costly import Costly
 from wingboard.services.loading import last_good_revision, load_design, raw_history
-from wingboard.services.news import News, Revised
+from wingboard.services.news import Judged, News, Revised
 from wingboard.services.shared import SharedThings
 from wingboard.services.shelf import completed, to_shelve
 from wingboard.store import designs as table
@@ -40,6 +41,7 @@ from wingboard.store import shelf as shelf_table
 from wingboard.store.database import Database
 from wingboard.store.errors import KeyUsedAgain, StaleRevision
 
+T = TypeVar("T")
 Clock = Callable[[], datetime]
 REMEMBERED = 12
 """States kept in memory; any other is rebuilt from the store."""
@@ -48,25 +50,50 @@ REMEMBERED = 12
 class State:
     """A design at one revision, with what follows from it."""
 
-    def __init__(self, design_id: str, row: table.RevisionRow, design: Design, memory: Memory | None = None) -> None:
+    def __init__(
+        self, design_id: str, row: table.RevisionRow, design: Design, memory: Memory | None = None,
+        costly: Costly | None = None, when_there: Callable[[], object] = lambda: None,
+    ) -> None:  # fmt: skip
+        """:param costly: works out what takes long while others go on, and calls ``when_there`` when it has it."""
         self.design_id = design_id
         self.row = row
         self.design = design
         self._memory = memory
+        self._costly = costly
+        self._when_there = when_there
+        self._reviewed: tuple[int, tuple[Finding, ...]] | None = None
 
     @cached_property
     def resolved(self) -> Resolved:
         """What follows from the design."""
-        return Resolved(self.design)
+        return Resolved(self.design, self._later if self._costly is not None else None)
 
-    @cached_property
+    def _later(self, key: Hashable, compute: Callable[[], T]) -> T | None:
+        assert self._costly is not None
+        return self._costly.ask(key, compute, self._when_there)
+
+    @property
+    def judging(self) -> bool:
+        """Whether something that findings rest on is being worked out; they are told of when it is there."""
+        return self.findings is not None and self.resolved.missed
+
+    @property
     def findings(self) -> tuple[Finding, ...]:
-        """The review of the design."""
-        return review(self.resolved, self._memory)
+        """The review of the design: again, where something that was missing has arrived."""
+        arrived = self._costly.arrived if self._costly is not None else 0
+        known = self._reviewed
+        if known is None or (self.resolved.missed and known[0] != arrived):
+            self.resolved.missed = False
+            known = self._reviewed = arrived, review(self.resolved, self._memory)
+        return known[1]
+
+    def judged(self) -> tuple[Finding, ...]:
+        """Every finding, what takes long worked out first: for paper and files."""
+        return review(Resolved(self.design), Memory()) if self.judging else self.findings
 
     def fix_of(self, finding: str) -> Finding | None:
         """A finding with its fix worked out; None when it is not there."""
-        return fix_of(self.resolved, finding, self._memory)
+        return fix_of(Resolved(self.design) if self.judging else self.resolved, finding, self._memory)
 
 
 class Kept(NamedTuple):
@@ -106,6 +133,7 @@ class Desk(SharedThings):
         self._states_lock = threading.Lock()
         self._states: OrderedDict[tuple[str, int], State] = OrderedDict()
         self._memories: OrderedDict[str, Memory] = OrderedDict()
+        self.costly = Costly()
 
     def designs(self, removed: bool = False) -> list[table.DesignRow]:
         """Every design in the list, or those removed from it; the one kept last first."""
@@ -139,7 +167,7 @@ class Desk(SharedThings):
                 return known
             row = table.find_revision(connection, design_id, wanted)
             design = load_design(connection, design_id, wanted)
-        return self._remember(State(design_id, row, design, self._memory(design_id)))
+        return self._remember(self._state(design_id, row, design))
 
     def _known(self, design_id: str, number: int) -> State | None:
         with self._states_lock:
@@ -155,6 +183,12 @@ class Desk(SharedThings):
             while len(self._memories) > REMEMBERED:
                 self._memories.popitem(last=False)
             return memory
+
+    def _state(self, design_id: str, row: table.RevisionRow, design: Design) -> State:
+        def arrived() -> None:
+            self.news.tell(Judged(design=design_id, revision=row.number))
+
+        return State(design_id, row, design, self._memory(design_id), self.costly, arrived)
 
     def _remember(self, state: State) -> State:
         with self._states_lock:
@@ -228,7 +262,9 @@ class Desk(SharedThings):
         """The state a batch would lead to, without keeping it."""
         before = self.open(design_id, base)
         whole = completed(batch, before.design, self.shelf())
-        return State(design_id, before.row, apply(before.design, whole, catalogue()), self._memory(design_id))
+        return State(
+            design_id, before.row, apply(before.design, whole, catalogue()), self._memory(design_id), self.costly
+        )
 
     def copy(self, design_id: str) -> State:
         """A new design with the same content."""
@@ -293,7 +329,7 @@ class Desk(SharedThings):
             return same
         number, at = before.row.number + 1, self._now()
         row = table.RevisionRow(number, at, change.label, change.undo_to, change.redo_to, FORMAT)
-        kept = Kept(State(before.design_id, row, design, self._memory(before.design_id)), before)
+        kept = Kept(self._state(before.design_id, row, design), before)
         prepare(kept)
         self._append(kept, change, at)
         self._remember(kept.state)

@@ -35,7 +35,15 @@ class Progressed(BaseModel):
     words: str
 
 
-Event = Annotated[Revised | Progressed, Field(discriminator="kind")]
+class Judged(BaseModel):
+    """Findings of a revision that take long have arrived: ask for it anew."""
+
+    kind: Literal["judged"] = "judged"
+    design: str
+    revision: int
+
+
+Event = Annotated[Revised | Judged | Progressed, Field(discriminator="kind")]
 
 
 class Listener:
@@ -43,20 +51,20 @@ class Listener:
 
     def __init__(self, loop: asyncio.AbstractEventLoop) -> None:
         self._loop = loop
-        self._queue: asyncio.Queue[Revised | Progressed | None] = asyncio.Queue(WAITING)
+        self._queue: asyncio.Queue[Revised | Judged | Progressed | None] = asyncio.Queue(WAITING)
 
-    async def next(self) -> Revised | Progressed | None:
+    async def next(self) -> Revised | Judged | Progressed | None:
         """The next piece of news; None when the listening is over."""
         return await self._queue.get()
 
-    def tell(self, event: Revised | Progressed | None) -> None:
+    def tell(self, event: Revised | Judged | Progressed | None) -> None:
         """Pass news on, from any thread."""
         try:
             self._loop.call_soon_threadsafe(self._put, event)
         except RuntimeError:  # the loop is closed, and with it the page's connection
             log.debug("a listener is gone")
 
-    def _put(self, event: Revised | Progressed | None) -> None:
+    def _put(self, event: Revised | Judged | Progressed | None) -> None:
         if event is not None and self._queue.qsize() < WAITING - 1:
             self._queue.put_nowait(event)
         elif self._queue.qsize() < WAITING:
@@ -82,7 +90,7 @@ class News:
         with self._lock:
             self._listeners.discard(listener)
 
-    def tell(self, event: Revised | Progressed) -> None:
+    def tell(self, event: Revised | Judged | Progressed) -> None:
         """Tell everybody."""
         with self._lock:
             listeners = tuple(self._listeners)

@@ -666,6 +666,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/light/{module}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light
+         * @description A module's light in figures; its night may follow later, which the stream of news says.
+         */
+        get: operations["light_api_designs__design_id__light__module__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/light/{module}/night.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Night Png
+         * @description What shines through the face everywhere, as a picture: as it looks, or in colours by its share of the usual.
+         */
+        get: operations["night_png_api_designs__design_id__light__module__night_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/lamps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lamps
+         * @description The lamps of the functions with their resistors, and the kinds of light that can be laid behind.
+         */
+        get: operations["lamps_api_designs__design_id__lamps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/light/{module}/suggest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggest Lamps
+         * @description Start looking where lamps would have to lie; nothing is changed by it.
+         */
+        post: operations["suggest_lamps_api_designs__design_id__light__module__suggest_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/light/{module}/refine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Refine Map
+         * @description Start working out a finer map; its picture follows at once when it is done.
+         */
+        post: operations["refine_map_api_designs__design_id__light__module__refine_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut": {
         parameters: {
             query?: never;
@@ -1497,6 +1597,27 @@ export interface components {
             gap?: number | null;
         };
         /**
+         * AddLeds
+         * @description Single LEDs behind a module.
+         */
+        AddLeds: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_leds";
+            /** Module */
+            module: string;
+            /** Kind */
+            kind?: ("led-5" | "led-3" | "led-flat") | null;
+            /** At */
+            at: components["schemas"]["wingboard__core__changes__commands__lights__Point"][];
+            /** Z */
+            z?: number | null;
+            /** Level */
+            level?: number | null;
+        };
+        /**
          * AddMachine
          * @description Add a machine. Without an id the next free one is taken; one from the shelf keeps its own.
          */
@@ -1715,6 +1836,35 @@ export interface components {
             id?: string | null;
         };
         /**
+         * AddStrip
+         * @description A strip of LEDs behind a module, from one point to another.
+         */
+        AddStrip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_strip";
+            /** Module */
+            module: string;
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind?: ("strip-60" | "strip-120" | "chain-30" | "chain-60") | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** X2 */
+            x2: number;
+            /** Y2 */
+            y2: number;
+            /** Z */
+            z?: number | null;
+            /** Tilt */
+            tilt?: number | null;
+        };
+        /**
          * AddSupply
          * @description Add a supply. Without an id the next free one is taken; one from the shelf keeps its own.
          */
@@ -1851,6 +2001,34 @@ export interface components {
             function: string | null;
         };
         /**
+         * Backlight
+         * @description What lights a module from behind.
+         */
+        Backlight: {
+            /**
+             * Strips
+             * @default []
+             */
+            strips: components["schemas"]["Strip"][];
+            /**
+             * Leds
+             * @default []
+             */
+            leds: components["schemas"]["Led"][];
+            /**
+             * White
+             * @description What walls and board behind throw back of the light that meets them: bare wood 0.5, white 0.8
+             * @default 0.5
+             */
+            white: number;
+            /**
+             * Level
+             * @description Dimmed to this share
+             * @default 1
+             */
+            level: number;
+        };
+        /**
          * Batch
          * @description Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once.
          */
@@ -1860,7 +2038,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BattenView
@@ -1924,6 +2102,20 @@ export interface components {
              * @description How much too long it is (mm); 0 when it fits
              */
             over: number;
+        };
+        /**
+         * Before
+         * @description A legend before and after a suggestion: least over mean.
+         */
+        Before: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
         };
         /**
          * BendView
@@ -2018,32 +2210,6 @@ export interface components {
             width: number;
             /** Height */
             height: number;
-        };
-        /**
-         * BodyView
-         * @description A body behind, its depth from the front surface, and the room of its cable.
-         */
-        BodyView: {
-            /** Function */
-            function: string;
-            /** Name */
-            name: string;
-            /** Path */
-            path: string;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
-            /** Depth */
-            depth: number;
-            /** Cable */
-            cable: string;
-            /** Short */
-            short: boolean;
         };
         /**
          * BoltView
@@ -2758,10 +2924,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 6
+             * @default 7
              * @constant
              */
-            version: 6;
+            version: 7;
             /** Name */
             name: string;
             /**
@@ -3031,6 +3197,16 @@ export interface components {
             height: number;
         };
         /**
+         * DotView
+         * @description One LED (mm).
+         */
+        DotView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Drawer
          * @description Every part that can be chosen, with what follows from it here.
          */
@@ -3233,6 +3409,31 @@ export interface components {
             x?: number | null;
             /** Y */
             y?: number | null;
+        };
+        /**
+         * EditLed
+         * @description Change a single LED; fields left out stay, no ``z`` lays it back on the board.
+         */
+        EditLed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_led";
+            /** Module */
+            module: string;
+            /** Led */
+            led: string;
+            /** Kind */
+            kind?: ("led-5" | "led-3" | "led-flat") | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Z */
+            z?: number | null;
+            /** Level */
+            level?: number | null;
         };
         /**
          * EditLegend
@@ -3494,6 +3695,35 @@ export interface components {
             count?: number | null;
         };
         /**
+         * EditStrip
+         * @description Change a strip; fields left out stay, no ``z`` lays it back on the board.
+         */
+        EditStrip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_strip";
+            /** Module */
+            module: string;
+            /** Strip */
+            strip: string;
+            /** Kind */
+            kind?: ("strip-60" | "strip-120" | "chain-30" | "chain-60") | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** X2 */
+            x2?: number | null;
+            /** Y2 */
+            y2?: number | null;
+            /** Z */
+            z?: number | null;
+            /** Tilt */
+            tilt?: number | null;
+        };
+        /**
          * EditSupply
          * @description Change a supply; fields left out stay.
          */
@@ -3624,7 +3854,7 @@ export interface components {
             /** Sweeps */
             sweeps: components["schemas"]["SweepView"][];
             /** Bodies */
-            bodies: components["schemas"]["BodyView"][];
+            bodies: components["schemas"]["wingboard__api__routers__faceviews__BodyView"][];
             /** Boxes */
             boxes: components["schemas"]["BoxView"][];
             /** Webs */
@@ -3710,7 +3940,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "parts" | "face" | "stack" | "cut" | "wire";
+            station: "brief" | "parts" | "face" | "stack" | "light" | "cut" | "wire";
             /**
              * Severity
              * @enum {string}
@@ -3770,7 +4000,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -4113,7 +4343,7 @@ export interface components {
             /** Kind */
             kind: string;
             /** Words */
-            words: components["schemas"]["WordView"][];
+            words: components["schemas"]["wingboard__api__views__WordView"][];
             /** Lines */
             lines: string;
             /** Room */
@@ -4172,7 +4402,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
             /**
              * Moving
              * @default []
@@ -4302,7 +4532,8 @@ export interface components {
         };
         /**
          * JobView
-         * @description How a job stands. ``done`` is the share that is done, from 0 to 1; ``solved`` the result of solving pins.
+         * @description How a job stands. ``done`` is the share that is done, from 0 to 1; ``solved`` the result of solving pins,
+         *     ``suggested`` that of looking for lamps.
          */
         JobView: {
             /** Id */
@@ -4321,6 +4552,7 @@ export interface components {
             /** Words */
             words: string;
             solved?: components["schemas"]["Solved"] | null;
+            suggested?: components["schemas"]["SuggestedView"] | null;
         };
         /**
          * KeepOut
@@ -4417,6 +4649,18 @@ export interface components {
             height: number;
         };
         /**
+         * KindView
+         * @description A kind of strip or LED that can be laid.
+         */
+        KindView: {
+            /** Kind */
+            kind: ("strip-60" | "strip-120" | "chain-30" | "chain-60") | ("led-5" | "led-3" | "led-flat");
+            /** Name */
+            name: string;
+            /** Strip */
+            strip: boolean;
+        };
+        /**
          * Known
          * @description A point of a picture whose place on the module is known (mm).
          */
@@ -4439,6 +4683,52 @@ export interface components {
             end: components["schemas"]["PicturePoint"];
             /** Length */
             length: number;
+        };
+        /**
+         * LampView
+         * @description One lamp of a function, and what to buy for it (V, A, Ω, W).
+         */
+        LampView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Terminal */
+            terminal: string;
+            /** Colour */
+            colour: string;
+            /** Supply */
+            supply: number;
+            /** Drop */
+            drop: number;
+            /** Row */
+            row: number;
+            /** Amps */
+            amps: number;
+            /** Ohms */
+            ohms: number | null;
+            /** Watts */
+            watts: number;
+            /** Buy */
+            buy: number;
+            /** States */
+            states: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * LampsView
+         * @description Every lamp of the functions, what all of them take together (A) by supply, and the kinds of light behind.
+         */
+        LampsView: {
+            /** Lamps */
+            lamps: components["schemas"]["LampView"][];
+            /** Loads */
+            loads: components["schemas"]["LoadView"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
         };
         /**
          * Layer
@@ -4544,6 +4834,32 @@ export interface components {
             pieces: components["schemas"]["PieceView"][];
         };
         /**
+         * Led
+         * @description A single LED that shines forward, in the module's coordinates; ``z`` as a strip's.
+         */
+        Led: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default led-flat
+             * @enum {string}
+             */
+            kind: "led-5" | "led-3" | "led-flat";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Z */
+            z?: number | null;
+            /**
+             * Level
+             * @description Of its usual current, set by its resistor
+             * @default 1
+             */
+            level: number;
+        };
+        /**
          * Legend
          * @description The words of a function on the face. A bar ``|`` in the text begins a new line.
          */
@@ -4610,6 +4926,32 @@ export interface components {
             hidden: boolean;
         };
         /**
+         * LegendView
+         * @description How a legend reads at night (cd/m²), where it is darkest (mm), and the words with dark patches.
+         */
+        LegendView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Least */
+            least: number;
+            /** Mean */
+            mean: number;
+            /** Evenness */
+            evenness: number;
+            /** Dark */
+            dark: string[];
+            /** Uncovered */
+            uncovered: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Words */
+            words: components["schemas"]["wingboard__api__routers__light__WordView"][];
+        };
+        /**
          * LengthView
          * @description A length in millimetres.
          */
@@ -4623,11 +4965,58 @@ export interface components {
          */
         LetteringView: {
             /** Words */
-            words: components["schemas"]["WordView"][];
+            words: components["schemas"]["wingboard__api__views__WordView"][];
             /** Marks */
             marks: string;
             /** Inside */
             inside: boolean;
+        };
+        /**
+         * LightView
+         * @description A module's light; no ``night`` while nothing lights it, while light cannot pass, or while it is worked out.
+         */
+        LightView: {
+            /** Module */
+            module: string;
+            light: components["schemas"]["Backlight"];
+            /**
+             * Board
+             * @description Where lamps lie unless it is said, mm behind the front
+             */
+            board: number;
+            /**
+             * Plane
+             * @description What spreads the light, mm behind the front
+             */
+            plane: number;
+            /**
+             * Back
+             * @description The back of the plate, mm behind the front
+             */
+            back: number;
+            /** Lit */
+            lit: boolean;
+            /** Working */
+            working: boolean;
+            /** Way */
+            way: components["schemas"]["PassView"][];
+            /** Runs */
+            runs: components["schemas"]["RunView"][];
+            /** Loads */
+            loads: components["schemas"]["LoadView"][];
+            /** Resistors */
+            resistors: components["schemas"]["ResistorView"][];
+            /** Watts */
+            watts: number;
+            /** Price */
+            price: number;
+            /** Bodies */
+            bodies: components["schemas"]["wingboard__api__routers__light__BodyView"][];
+            /** Even */
+            even: number;
+            /** Patches */
+            patches: number;
+            night: components["schemas"]["NightView"] | null;
         };
         /**
          * LimitChoice
@@ -4684,6 +5073,18 @@ export interface components {
             faults: components["schemas"]["FaultView"][];
             /** Columns */
             columns: string[];
+        };
+        /**
+         * LoadView
+         * @description What one supply, and its dimmer, has to give.
+         */
+        LoadView: {
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+            /** Leds */
+            leds: number;
         };
         /**
          * LockItems
@@ -4974,6 +5375,8 @@ export interface components {
              */
             mounted: components["schemas"]["Mounted"][];
             case?: components["schemas"]["Case"] | null;
+            /** @description What lights it from behind */
+            light?: components["schemas"]["Backlight"] | null;
         };
         /**
          * ModuleBehindView
@@ -5258,6 +5661,32 @@ export interface components {
              * @default []
              */
             machines: components["schemas"]["MachineFields"][];
+        };
+        /**
+         * NightView
+         * @description The map: its rectangle, the step between its points (mm), what is shown as white, the usual legend (cd/m²).
+         */
+        NightView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Step */
+            step: number;
+            /** White */
+            white: number;
+            /** Usual */
+            usual: number;
+            /** Flux */
+            flux: number;
+            /** Arrived */
+            arrived: number;
+            /** Legends */
+            legends: components["schemas"]["LegendView"][];
         };
         /**
          * Offer
@@ -5711,6 +6140,23 @@ export interface components {
             detents: number[][];
         };
         /**
+         * PassView
+         * @description A layer on the way of the light: how it takes it, and the share that passes.
+         */
+        PassView: {
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /**
+             * Opacity
+             * @enum {string}
+             */
+            opacity: "" | "clear" | "translucent" | "opaque";
+            /** Share */
+            share: number;
+        };
+        /**
          * Path
          * @description Any closed outline of lines and arcs, counter-clockwise, as imported for a cut-out.
          */
@@ -5919,7 +6365,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
@@ -6160,6 +6606,21 @@ export interface components {
             holes: components["schemas"]["HoleView"][];
         };
         /**
+         * RefineAsked
+         * @description How fine a map is wanted (mm from point to point).
+         */
+        RefineAsked: {
+            /** Base */
+            base: number;
+            /**
+             * Step
+             * @default 0.5
+             */
+            step: number;
+            /** Key */
+            key?: string | null;
+        };
+        /**
          * RemoveCase
          * @description Leave a module without a case.
          */
@@ -6340,6 +6801,21 @@ export interface components {
             function: string;
         };
         /**
+         * RemoveLights
+         * @description Take strips and LEDs away from behind a module.
+         */
+        RemoveLights: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_lights";
+            /** Module */
+            module: string;
+            /** Lights */
+            lights: string[];
+        };
+        /**
          * RemoveModule
          * @description Take a module away; its parts return to the tray.
          */
@@ -6431,6 +6907,16 @@ export interface components {
             name: string;
         };
         /**
+         * ResistorView
+         * @description How many resistors of a value (Ω) the single LEDs want.
+         */
+        ResistorView: {
+            /** Many */
+            many: number;
+            /** Ohms */
+            ohms: number;
+        };
+        /**
          * ResizeModule
          * @description Make a module's plate this wide and high; a field left out stays. A free outline is stretched.
          */
@@ -6517,6 +7003,28 @@ export interface components {
              * @description The function's id
              */
             owner: string;
+        };
+        /**
+         * RunView
+         * @description A strip as it is cut, with its LEDs (mm, A).
+         */
+        RunView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Run */
+            run: number;
+            /** Cut */
+            cut: number;
+            /** Leds */
+            leds: number;
+            /** Amps */
+            amps: number;
+            /** Volts */
+            volts: number;
+            /** Dots */
+            dots: components["schemas"]["DotView"][];
         };
         /**
          * ScrewAt
@@ -6709,6 +7217,23 @@ export interface components {
             skin?: number | null;
             /** Screws */
             screws?: number | null;
+        };
+        /**
+         * SetLight
+         * @description How much the room behind a module throws back, and how far its light is dimmed; fields left out stay.
+         */
+        SetLight: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_light";
+            /** Module */
+            module: string;
+            /** White */
+            white?: number | null;
+            /** Level */
+            level?: number | null;
         };
         /**
          * SetLimit
@@ -7262,6 +7787,37 @@ export interface components {
             count: number;
         };
         /**
+         * Strip
+         * @description A strip of LEDs from one point to another, in the module's coordinates.
+         *
+         *     ``z`` is how far its LEDs lie behind the front surface; none: on the stack's last board, or on the usual standoffs.
+         */
+        Strip: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default strip-60
+             * @enum {string}
+             */
+            kind: "strip-60" | "strip-120" | "chain-30" | "chain-60";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** X2 */
+            x2: number;
+            /** Y2 */
+            y2: number;
+            /** Z */
+            z?: number | null;
+            /**
+             * Tilt
+             * @default 0
+             */
+            tilt: number;
+        };
+        /**
          * Style
          * @description How all words are set unless one says otherwise. Cap heights 5 : 4 : 3 (common practice).
          */
@@ -7293,6 +7849,47 @@ export interface components {
              * @default true
              */
             upper: boolean;
+        };
+        /**
+         * SuggestAsked
+         * @description From which revision lamps are looked for, how they are laid, and of which strip.
+         */
+        SuggestAsked: {
+            /** Base */
+            base: number;
+            /**
+             * Way
+             * @default rows
+             * @enum {string}
+             */
+            way: "rows" | "edge";
+            /**
+             * Kind
+             * @default strip-60
+             * @enum {string}
+             */
+            kind: "strip-60" | "strip-120" | "chain-30" | "chain-60";
+            /** Key */
+            key?: string | null;
+        };
+        /**
+         * SuggestedView
+         * @description Lamps that would make every legend even, as commands, and what would come of them.
+         */
+        SuggestedView: {
+            /** Revision */
+            revision: number;
+            /** Module */
+            module: string;
+            /** Commands */
+            commands: (components["schemas"]["AddStrip"] | components["schemas"]["AddLeds"])[];
+            /** Legends */
+            legends: components["schemas"]["Before"][];
+            /**
+             * Left
+             * @description Legends that stay uneven all the same
+             */
+            left: number;
         };
         /**
          * Supply
@@ -7621,7 +8218,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "parts" | "face" | "stack" | "cut" | "wire";
+            station: "brief" | "parts" | "face" | "stack" | "light" | "cut" | "wire";
             /** Many */
             many: number;
             /** Words */
@@ -7688,24 +8285,6 @@ export interface components {
              * @default
              */
             group: string;
-        };
-        /**
-         * WordView
-         * @description A line of words: path data about its own origin, y up, and where that is, relative to the part's centre.
-         */
-        WordView: {
-            /** Text */
-            text: string;
-            /** Role */
-            role: string;
-            /** Path */
-            path: string;
-            /** Stroke */
-            stroke: number | null;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
         };
         /**
          * Workshop
@@ -7775,6 +8354,32 @@ export interface components {
             y: number;
         };
         /**
+         * BodyView
+         * @description A body behind, its depth from the front surface, and the room of its cable.
+         */
+        wingboard__api__routers__faceviews__BodyView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Depth */
+            depth: number;
+            /** Cable */
+            cable: string;
+            /** Short */
+            short: boolean;
+        };
+        /**
          * StepView
          * @description A step of a procedure: where, which way it points when off, and whether that is odd.
          */
@@ -7791,6 +8396,26 @@ export interface components {
             odd: boolean;
         };
         /**
+         * BodyView
+         * @description What throws shadows, as a path in the module's coordinates.
+         */
+        wingboard__api__routers__light__BodyView: {
+            /** Path */
+            path: string;
+        };
+        /**
+         * WordView
+         * @description A word of a legend: least and mean (cd/m²).
+         */
+        wingboard__api__routers__light__WordView: {
+            /** Text */
+            text: string;
+            /** Least */
+            least: number;
+            /** Mean */
+            mean: number;
+        };
+        /**
          * StepView
          * @description A step of putting it together, and what is easily forgotten.
          */
@@ -7799,6 +8424,34 @@ export interface components {
             words: string;
             /** Mind */
             mind: string;
+        };
+        /**
+         * WordView
+         * @description A line of words: path data about its own origin, y up, and where that is, relative to the part's centre.
+         */
+        wingboard__api__views__WordView: {
+            /** Text */
+            text: string;
+            /** Role */
+            role: string;
+            /** Path */
+            path: string;
+            /** Stroke */
+            stroke: number | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * Point
+         * @description A point of a module.
+         */
+        wingboard__core__changes__commands__lights__Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Fault
@@ -7859,6 +8512,22 @@ export interface components {
             label: string;
         };
         /**
+         * Judged
+         * @description Findings of a revision that take long have arrived: ask for it anew.
+         */
+        Judged: {
+            /**
+             * Kind
+             * @default judged
+             * @constant
+             */
+            kind: "judged";
+            /** Design */
+            design: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * Progressed
          * @description How a job stands. ``done`` is the share that is done, from 0 to 1, or none where that is not known.
          */
@@ -7903,7 +8572,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Events “revised” and “job”, each with JSON */
+            /** @description Events “revised”, “judged” and “job”, each with JSON */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -9266,6 +9935,221 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    light_api_designs__design_id__light__module__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    night_png_api_designs__design_id__light__module__night_png_get: {
+        parameters: {
+            query?: {
+                even?: boolean;
+                step?: number;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lamps_api_designs__design_id__lamps_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LampsView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    suggest_lamps_api_designs__design_id__light__module__suggest_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuggestAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    refine_map_api_designs__design_id__light__module__refine_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefineAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -98,7 +98,7 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     """The sheets of every module."""
     state = desk.open(design_id)
     modules = [_module(state.resolved, module) for module in state.resolved.modules.values()]
-    left = [UnsettledView(severity=line.severity, words=line.words) for line in unsettled(state.findings)]
+    left = [UnsettledView(severity=line.severity, words=line.words) for line in unsettled(state.judged())]
     return as_json(CutView(revision=state.row.number, modules=modules, unsettled=left, cautions=list(CAUTIONS)))
 
 
@@ -107,7 +107,7 @@ def job(desk: OnDesk, design_id: DesignId) -> Response:
     """The job sheet as text."""
     state = desk.open(design_id)
     return _file(
-        job_sheet(state.resolved, state.findings, every_scene(state.resolved)).encode(), f"{design_id}-job-sheet.txt"
+        job_sheet(state.resolved, state.judged(), every_scene(state.resolved)).encode(), f"{design_id}-job-sheet.txt"
     )
 
 
@@ -138,7 +138,7 @@ def one_file(
     """One file of a module, such as ``face.dxf``."""
     state = desk.open(design_id)
     found = state.resolved.modules.get(module)
-    content = cut_file(state.resolved, state.findings, found, name) if found else None
+    content = cut_file(state.resolved, state.judged(), found, name) if found else None
     if content is None:
         raise UnknownThing(f"There is no file {name} for “{module}”", "name")
     return _file(content, f"{design_id}-{module}-{name}")

@@ -11,6 +11,7 @@ from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from wingboard.api.routers.common import OnDesk, WithJobs, as_json
 from wingboard.services.jobs import Job
+from wingboard.services.lighting import SuggestedView
 from wingboard.services.solving import Solved
 
 router = APIRouter(prefix="/api", tags=["events"])
@@ -18,7 +19,8 @@ JobId = Annotated[str, Path(pattern=r"^j-[0-9a-f]{12}$")]
 
 
 class JobView(BaseModel):
-    """How a job stands. ``done`` is the share that is done, from 0 to 1; ``solved`` the result of solving pins."""
+    """How a job stands. ``done`` is the share that is done, from 0 to 1; ``solved`` the result of solving pins,
+    ``suggested`` that of looking for lamps."""
 
     id: str
     task: str
@@ -27,21 +29,27 @@ class JobView(BaseModel):
     done: float | None
     words: str
     solved: Solved | None = None
+    suggested: SuggestedView | None = None
 
 
 def job_view(job: Job) -> JobView:
     """A job as the page is told of it."""
     solved = job.result if isinstance(job.result, Solved) else None
+    suggested = job.result if isinstance(job.result, SuggestedView) else None
     return JobView(
-        id=job.id, task=job.task, design=job.design, state=job.state, done=job.done, words=job.words, solved=solved
-    )
+        id=job.id, task=job.task, design=job.design, state=job.state, done=job.done, words=job.words, solved=solved,
+        suggested=suggested,
+    )  # fmt: skip
 
 
 @router.get(
     "/events",
     response_class=EventSourceResponse,
     responses={
-        200: {"description": "Events “revised” and “job”, each with JSON", "content": {"text/event-stream": {}}}
+        200: {
+            "description": "Events “revised”, “judged” and “job”, each with JSON",
+            "content": {"text/event-stream": {}},
+        }
     },
 )
 async def events(desk: OnDesk) -> EventSourceResponse:

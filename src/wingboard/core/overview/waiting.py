@@ -41,8 +41,8 @@ def readiness(r: Resolved, findings: Sequence[Finding]) -> Readiness:
         to_judge=left.count("judge"),
         notes=left.count("note"),
         overridden=sum(1 for f in findings if f.overridden),
-        ready=to_fix == 0 and not before,
-        waits=(*before, *_cutting(to_fix, before), *_wiring(r)),
+        ready=to_fix == 0 and not before and not r.missed,
+        waits=(*before, *_judging(r), *_cutting(to_fix, before), *_wiring(r)),
     )
 
 
@@ -60,6 +60,10 @@ def _before_cutting(r: Resolved) -> tuple[Wait, ...]:
     if loose or bare:
         found.append(Wait(station="face", many=loose + bare, words=f"{_count(loose + bare, 'function')} to be placed"))
     return tuple(found)
+
+
+def _judging(r: Resolved) -> tuple[Wait, ...]:
+    return (Wait(station="light", many=0, words="Light is being worked out"),) if r.missed else ()
 
 
 def _cutting(to_fix: int, before: Sequence[Wait]) -> tuple[Wait, ...]:

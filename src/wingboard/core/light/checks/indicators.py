@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from wingboard.core.findings.finding import Finding, Measure
-from wingboard.core.findings.registry import Check, check
+from wingboard.core.findings.registry import Check, Figures, check
 from wingboard.core.light.indicators import WORK, lamps_of
 from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Function
 from wingboard.core.resolved.design import Resolved
 
 
@@ -17,19 +18,24 @@ from wingboard.core.resolved.design import Resolved
     title="Too little over a lamp for its resistor",
     measures="what the supply leaves over a lamp, of the supply",
     limits=("lamp-headroom",),
-    reads=("wishes", "parts", "limits"),
+    reads=("wishes", "parts", "limits", "accepted"),
 )
 def no_headroom(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lamps whose forward voltage comes too near their supply: a small change of it makes a large one of current."""
-    for lamp in lamps_of(r):
-        if lamp.headroom < rule.limit(r.design) - 1e-9:
-            yield rule.finding(
-                lamp.function,
-                detail=f"{lamp.name}, {lamp.terminal}: {lamp.said}",
-                measured=Measure(value=round(lamp.headroom, 3), unit="of the supply"),
-                needed=Measure(value=rule.limit(r.design), unit="of the supply"),
-                extra=lamp.line,
-            )
+    """One finding over all lamps whose forward voltage comes too near their supply: its small change is a large one of
+    the current."""
+    least = rule.limit(r.design)
+    near = {lamp.function: lamp for lamp in lamps_of(r) if lamp.headroom < least - 1e-9}
+
+    def said(functions: Sequence[Function]) -> Figures:
+        worst = min((near[f.id] for f in functions), key=lambda lamp: lamp.headroom)
+        more = f" and {len(functions) - 1} more" if len(functions) > 1 else ""
+        return Figures(
+            f"{worst.name}{more}: {worst.said}",
+            Measure(value=round(worst.headroom, 3), unit="of the supply"),
+            Measure(value=least, unit="of the supply"),
+        )
+
+    yield from rule.over(r, [r.functions[ident] for ident in near], figures=said)
 
 
 @check(

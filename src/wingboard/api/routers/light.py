@@ -1,0 +1,327 @@
+"""Light: a module at night, its legends in figures, strips and LEDs behind it, the lamps of the functions."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field
+
+from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, file_of
+from wingboard.api.routers.events import JobView, job_view
+from wingboard.core.findings.limits import limit
+from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.indicators import lamps_of
+from wingboard.core.light.kinds import LEDS, STRIPS
+from wingboard.core.light.picture import brightest, even_picture, night_picture
+from wingboard.core.light.power import power_of
+from wingboard.core.light.scene import STEP, board_front, bodies_before, groups_of
+from wingboard.core.light.suggest import Way
+from wingboard.core.light.through import opacity_of, passes, way_through
+from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.lights import Backlight, LedKind, StripKind
+from wingboard.core.record.modules import Opacity
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.services.desk import State
+from wingboard.services.lighting import refining, suggesting
+
+router = APIRouter(prefix="/api/designs/{design_id}", tags=["light"])
+
+
+class WordView(BaseModel):
+    """A word of a legend: least and mean (cd/m²)."""
+
+    text: str
+    least: float
+    mean: float
+
+
+class LegendView(BaseModel):
+    """How a legend reads at night (cd/m²), where it is darkest (mm), and the words with dark patches."""
+
+    function: str
+    name: str
+    least: float
+    mean: float
+    evenness: float
+    dark: list[str]
+    uncovered: float
+    x: float
+    y: float
+    words: list[WordView]
+
+
+class DotView(BaseModel):
+    """One LED (mm)."""
+
+    x: float
+    y: float
+
+
+class RunView(BaseModel):
+    """A strip as it is cut, with its LEDs (mm, A)."""
+
+    id: str
+    name: str
+    run: float
+    cut: float
+    leds: int
+    amps: float
+    volts: float
+    dots: list[DotView]
+
+
+class LoadView(BaseModel):
+    """What one supply, and its dimmer, has to give."""
+
+    volts: float
+    amps: float
+    leds: int
+
+
+class ResistorView(BaseModel):
+    """How many resistors of a value (Ω) the single LEDs want."""
+
+    many: int
+    ohms: float
+
+
+class PassView(BaseModel):
+    """A layer on the way of the light: how it takes it, and the share that passes."""
+
+    layer: str
+    name: str
+    opacity: Opacity
+    share: float
+
+
+class BodyView(BaseModel):
+    """What throws shadows, as a path in the module's coordinates."""
+
+    path: str
+
+
+class NightView(BaseModel):
+    """The map: its rectangle, the step between its points (mm), what is shown as white, the usual legend (cd/m²)."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    step: float
+    white: float
+    usual: float
+    flux: float
+    arrived: float
+    legends: list[LegendView]
+
+
+class LightView(BaseModel):
+    """A module's light; no ``night`` while nothing lights it, while light cannot pass, or while it is worked out."""
+
+    module: str
+    light: Backlight
+    board: float = Field(description="Where lamps lie unless it is said, mm behind the front")
+    plane: float = Field(description="What spreads the light, mm behind the front")
+    back: float = Field(description="The back of the plate, mm behind the front")
+    lit: bool
+    working: bool
+    way: list[PassView]
+    runs: list[RunView]
+    loads: list[LoadView]
+    resistors: list[ResistorView]
+    watts: float
+    price: int
+    bodies: list[BodyView]
+    even: float
+    patches: float
+    night: NightView | None
+
+
+class KindView(BaseModel):
+    """A kind of strip or LED that can be laid."""
+
+    kind: StripKind | LedKind
+    name: str
+    strip: bool
+
+
+class LampView(BaseModel):
+    """One lamp of a function, and what to buy for it (V, A, Ω, W)."""
+
+    function: str
+    name: str
+    line: str
+    terminal: str
+    colour: str
+    supply: float
+    drop: float
+    row: int
+    amps: float
+    ohms: float | None
+    watts: float
+    buy: float
+    states: int
+    said: str
+
+
+class LampsView(BaseModel):
+    """Every lamp of the functions, what all of them take together (A) by supply, and the kinds of light behind."""
+
+    lamps: list[LampView]
+    loads: list[LoadView]
+    kinds: list[KindView]
+
+
+def _found(r: Resolved, module: str) -> ResolvedModule:
+    found = r.modules.get(module)
+    if found is None:
+        raise UnknownThing("There is no such module", "module")
+    return found
+
+
+def _night(state: State, module: str, step: float = STEP) -> Night | None:
+    """A module's night, worked out here and now unless it is known."""
+    r = state.resolved
+    known = night_of(r, _found(r, module), step) if step == STEP else None
+    fresh = Resolved(state.design)
+    return known or night_of(fresh, _found(fresh, module), step)
+
+
+@router.get("/light/{module}", responses={200: {"model": LightView}})
+def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
+    """A module's light in figures; its night may follow later, which the stream of news says."""
+    state = desk.open(design_id)
+    r = state.resolved
+    found = _found(r, module)
+    made = found.module.light or Backlight()
+    way = way_through(found.stack, found.plates)
+    power = power_of(made)
+    front = board_front(found.stack)
+    dots = {g.id: [DotView(x=p.x, y=p.y) for p in g.lamps] for g in groups_of(made, front)}
+    night = night_of(r, found)
+    return as_json(
+        LightView(
+            module=module,
+            light=made,
+            board=front,
+            plane=way.plane,
+            back=found.thickness,
+            lit=way.lit,
+            working=night is None and bool(made.strips or made.leds),
+            way=[
+                PassView(layer=x.id, name=x.name, opacity=opacity_of(x), share=passes(x)) for x in found.plates[1:]
+            ],
+            runs=[
+                RunView(id=u.id, name=u.name, run=u.run, cut=u.cut, leds=u.leds, amps=u.amps, volts=u.volts,
+                        dots=dots[u.id])
+                for u in power.strips
+            ],
+            loads=[LoadView(**load._asdict()) for load in power.loads],
+            resistors=[ResistorView(many=n, ohms=ohms) for n, ohms in power.resistors],
+            watts=power.watts,
+            price=power.price,
+            bodies=[BodyView(path=_path(body.outline)) for body in bodies_before(found)],
+            even=limit(r.design, "light-even"),
+            patches=limit(r.design, "light-patches"),
+            night=_of(night) if night is not None and way.lit else None,
+        )
+    )  # fmt: skip
+
+
+def _path(outline: object) -> str:
+    points = list(outline.simplify(0.05).exterior.coords)[:-1]  # type: ignore[attr-defined]
+    return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points) + "Z"
+
+
+def _of(night: Night) -> NightView:
+    g = night.map.grid
+    return NightView(
+        x=g.x0 - g.step / 2,
+        y=g.y0 - g.step / 2,
+        width=g.columns * g.step,
+        height=g.rows * g.step,
+        step=g.step,
+        white=brightest(night),
+        usual=night.usual,
+        flux=night.map.flux,
+        arrived=night.map.arrived,
+        legends=[
+            LegendView(
+                function=legend.function, name=legend.name, least=legend.least, mean=legend.mean,
+                evenness=legend.evenness, dark=list(legend.dark), uncovered=legend.uncovered,
+                x=legend.worst[0], y=legend.worst[1],
+                words=[WordView(text=w.text, least=w.least, mean=w.mean) for w in legend.words],
+            )
+            for legend in night.legends
+        ],
+    )  # fmt: skip
+
+
+PICTURE = file_of("image/png")
+
+
+@router.get("/light/{module}/night.png", response_class=Response, responses=PICTURE)
+def night_png(
+    desk: OnDesk, design_id: DesignId, module: str, even: bool = False,
+    step: Annotated[float, Query(ge=0.25, le=STEP)] = STEP,
+) -> Response:  # fmt: skip
+    """What shines through the face everywhere, as a picture: as it looks, or in colours by its share of the usual."""
+    night = _night(desk.open(design_id), module, step)
+    if night is None:
+        raise UnknownThing("Nothing lights this module from behind", "module")
+    content = even_picture(night) if even else night_picture(night)
+    return Response(content, media_type="image/png", headers={"cache-control": "no-cache"})
+
+
+@router.get("/lamps", responses={200: {"model": LampsView}})
+def lamps(desk: OnDesk, design_id: DesignId) -> Response:
+    """The lamps of the functions with their resistors, and the kinds of light that can be laid behind."""
+    found = lamps_of(desk.open(design_id).resolved)
+    loads: dict[float, tuple[float, int]] = {}
+    for lamp in found:
+        amps, many = loads.get(lamp.supply, (0.0, 0))
+        loads[lamp.supply] = amps + lamp.amps, many + 1
+    kinds = [KindView(kind=kind, name=x.name, strip=True) for kind, x in STRIPS.items()]
+    kinds += [KindView(kind=kind, name=y.name, strip=False) for kind, y in LEDS.items()]
+    return as_json(
+        LampsView(
+            lamps=[LampView(**lamp._asdict(), said=lamp.said) for lamp in found],
+            loads=[LoadView(volts=v, amps=amps, leds=n) for v, (amps, n) in sorted(loads.items())],
+            kinds=kinds,
+        )
+    )
+
+
+class SuggestAsked(BaseModel):
+    """From which revision lamps are looked for, how they are laid, and of which strip."""
+
+    base: Revision
+    way: Way = "rows"
+    kind: StripKind = "strip-60"
+    key: Key = None
+
+
+@router.post("/light/{module}/suggest", status_code=202, responses={202: {"model": JobView}})
+def suggest_lamps(desk: OnDesk, jobs: WithJobs, design_id: DesignId, module: str, asked: SuggestAsked) -> Response:
+    """Start looking where lamps would have to lie; nothing is changed by it."""
+    _found(desk.open(design_id, asked.base).resolved, module)
+    work = suggesting(desk, design_id, asked.base, module, asked.way, asked.kind)
+    return as_json(job_view(jobs.start("lamps", design_id, work, asked.key)), 202)
+
+
+class RefineAsked(BaseModel):
+    """How fine a map is wanted (mm from point to point)."""
+
+    base: Revision
+    step: float = Field(0.5, ge=0.25, le=STEP)
+    key: Key = None
+
+
+@router.post("/light/{module}/refine", status_code=202, responses={202: {"model": JobView}})
+def refine_map(desk: OnDesk, jobs: WithJobs, design_id: DesignId, module: str, asked: RefineAsked) -> Response:
+    """Start working out a finer map; its picture follows at once when it is done."""
+    _found(desk.open(design_id, asked.base).resolved, module)
+    work = refining(desk, design_id, asked.base, module, asked.step)
+    return as_json(job_view(jobs.start("light", design_id, work, asked.key)), 202)
