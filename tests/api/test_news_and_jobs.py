@@ -26,11 +26,11 @@ from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.record.errors import DesignError, NotPossible, UnknownThing
 from wingboard.services.desk import Desk
 from wingboard.services.jobs import MOST, Job, Jobs
-from wingboard.services.news import WAITING, News, Progressed, Revised
+from wingboard.services.news import WAITING, Judged, News, Progressed, Revised
 from wingboard.services.workers import Stopped, TooHeavy, Unreadable, follow, run_apart
 
 
-async def heard(news: News, tell: Callable[[], object], many: int) -> list[Revised | Progressed | None]:
+async def heard(news: News, tell: Callable[[], object], many: int) -> list[Revised | Judged | Progressed | None]:
     """What a listener hears of what is told meanwhile by another thread."""
     listener = news.listen()
     await asyncio.get_running_loop().run_in_executor(None, tell)

@@ -8,6 +8,7 @@ import { declare } from "./app/registry";
 import { applyTheme, useSession } from "./app/session";
 import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
+import { LIGHT } from "./stations/light/commands";
 import { PARTS } from "./stations/parts/commands";
 import { STACK } from "./stations/stack/commands";
 import { WIRE } from "./stations/wire/commands";
@@ -22,10 +23,11 @@ const VIEWS: Views = {
   parts: lazy(() => import("./stations/parts/Parts")),
   face: lazy(() => import("./stations/face/Face")),
   stack: lazy(() => import("./stations/stack/Stack")),
+  light: lazy(() => import("./stations/light/Light")),
   cut: lazy(() => import("./stations/cut/Cut")),
   wire: lazy(() => import("./stations/wire/Wire")),
 };
-declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...WIRE, ...EVERYWHERE]);
+declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...LIGHT, ...WIRE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

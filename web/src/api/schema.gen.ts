@@ -2029,6 +2029,16 @@ export interface components {
             level: number;
         };
         /**
+         * BandView
+         * @description A colour of the evenness picture, and the share of the usual light that it stands for.
+         */
+        BandView: {
+            /** Share */
+            share: number;
+            /** Colour */
+            colour: string;
+        };
+        /**
          * Batch
          * @description Commands made against a revision. ``key`` names the batch, so that one sent twice is kept once.
          */
@@ -5685,6 +5695,8 @@ export interface components {
             flux: number;
             /** Arrived */
             arrived: number;
+            /** Bands */
+            bands: components["schemas"]["BandView"][];
             /** Legends */
             legends: components["schemas"]["LegendView"][];
         };

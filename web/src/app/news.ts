@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { create } from "zustand";
 import { Refused } from "../api/client";
-import type { DesignView, Progressed, Revised } from "../api/types";
+import type { DesignView, Judged, Progressed, Revised } from "../api/types";
 import { designKey, isWaiting, resume, useQueue } from "./queue";
 
 interface Jobs {
@@ -68,6 +68,10 @@ export function useNews(): void {
       newest.set(told.design, told.revision);
       follow();
       void client.invalidateQueries({ queryKey: ["designs"] });
+    });
+    stream.addEventListener("judged", (event) => {
+      const told = JSON.parse(event.data) as Judged;
+      if (!isWaiting(told.design)) void client.invalidateQueries({ queryKey: designKey(told.design) });
     });
     stream.addEventListener("job", (event) => useJobs.getState().note(JSON.parse(event.data) as Progressed));
     return () => {

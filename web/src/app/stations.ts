@@ -12,6 +12,7 @@ export const STATIONS: readonly Station[] = [
   { id: "parts", number: 2, name: "Parts" },
   { id: "face", number: 3, name: "Face" },
   { id: "stack", number: 4, name: "Stack" },
+  { id: "light", number: 5, name: "Light" },
   { id: "cut", number: 6, name: "Cut" },
   { id: "wire", number: 7, name: "Wire" },
 ];

@@ -13,7 +13,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.light.figures import Night, night_of
 from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
-from wingboard.core.light.picture import brightest, even_picture, night_picture
+from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import STEP, board_front, bodies_before, groups_of
 from wingboard.core.light.suggest import Way
@@ -102,6 +102,13 @@ class BodyView(BaseModel):
     path: str
 
 
+class BandView(BaseModel):
+    """A colour of the evenness picture, and the share of the usual light that it stands for."""
+
+    share: float
+    colour: str
+
+
 class NightView(BaseModel):
     """The map: its rectangle, the step between its points (mm), what is shown as white, the usual legend (cd/m²)."""
 
@@ -114,6 +121,7 @@ class NightView(BaseModel):
     usual: float
     flux: float
     arrived: float
+    bands: list[BandView]
     legends: list[LegendView]
 
 
@@ -247,6 +255,7 @@ def _of(night: Night) -> NightView:
         usual=night.usual,
         flux=night.map.flux,
         arrived=night.map.arrived,
+        bands=[BandView(share=share, colour=colour) for share, colour in bands()],
         legends=[
             LegendView(
                 function=legend.function, name=legend.name, least=legend.least, mean=legend.mean,

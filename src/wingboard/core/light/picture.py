@@ -20,14 +20,19 @@ BANDS = ((0.0, (20, 24, 28)), (0.2, (60, 36, 30)), (0.4, (150, 76, 36)), (0.6, (
 
 
 def brightest(night: Night) -> float:
-    """What is shown as full white (cd/m²): twice the usual legend, so that brighter ones still differ from it."""
-    return max(2 * night.usual, 1e-6)
+    """What is shown as full white (cd/m²): a third over the usual legend, so that brighter ones still show."""
+    return max(4 / 3 * night.usual, 1e-6)
 
 
 def night_picture(night: Night) -> bytes:
     """A PNG of the luminance as it looks, white at :func:`brightest`; its first row is the upper one."""
     shown = np.clip(night.map.field / brightest(night), 0, 1) ** EYE
     return _png(shown[:, :, None] * np.array(WHITE, dtype=np.float64))
+
+
+def bands() -> tuple[tuple[float, str], ...]:
+    """Shares of the usual light with their colours, as ``#RRGGBB``."""
+    return tuple((share, "#" + "".join(f"{v:02x}" for v in colour)) for share, colour in BANDS)
 
 
 def even_picture(night: Night) -> bytes:

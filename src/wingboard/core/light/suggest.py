@@ -46,6 +46,8 @@ LEVELS = (1.0, 0.5, 0.25, 0.1)
 SPARE = 0.002
 """What an LED more has to be worth, as a share of what one gives."""
 RING, ROUNDS, MARGIN = 12, 3, 0.05
+DIM = 0.5
+"""Legends with less of the usual light than this get more."""
 HIGH = 3.0
 """LEDs and strips stand so high on their board (mm)."""
 Way = Literal["rows", "edge"]
@@ -131,7 +133,7 @@ def _strips(module: ResolvedModule, scene: Scene, points: Field, kind: StripKind
         runs = _runs(free, y0 + ROWS * (n + 0.5), (x0, y0, x1, y1), STRIPS[kind].step)
         if runs:
             lamps = tuple(lamp for run in runs for lamp in lamps_of_strip(run.model_copy(update={"kind": kind}), depth))
-            rows.append((runs, at_points(lamps, scene, points, shaded=False)))
+            rows.append((runs, at_points(lamps, scene, points, shaded=True)))
     if not rows:
         return []
     wanted = ENOUGH * max(float(field.max()) for _, field in rows)
@@ -203,6 +205,7 @@ def _places(
     free = free_for(module, night.scene, depth, LED_ROOM)
     shapely.prepare(free)
     found: list[tuple[float, float]] = []
+    there = [(lamp.x, lamp.y) for group in night.scene.groups for lamp in group.lamps]
     for lit in lit_words(r, module):
         if lit.placed.function.id not in functions:
             continue
@@ -228,7 +231,9 @@ def _places(
         ]
         for x, y in [*near, *ring]:
             point = round(float(x), 1), round(float(y), 1)
-            if all(math.dist(point, other) >= LED_ROOM for other in found) and shapely.contains_xy(free, *point):
+            if all(math.dist(point, other) >= LED_ROOM for other in (*found, *there)) and shapely.contains_xy(
+                free, *point
+            ):
                 found.append(point)
     return found
 
@@ -299,8 +304,14 @@ def leds_added(module: str, ring: Iterable[Ring]) -> list[AddLeds]:
     return [AddLeds(module=module, at=tuple(at), level=level) for level, at in sorted(alike.items(), reverse=True)]
 
 
+def _lacks(legend: LegendLight, night: Night, wanted: float) -> float:
+    """How far a legend is from even, and from nearly as bright as the others have in the middle."""
+    share = legend.mean / night.usual if night.usual > 0 else 0.0
+    return max(0.0, wanted - legend.evenness) + max(0.0, DIM - share)
+
+
 def _lacking(night: Night, wanted: float) -> float:
-    return sum(max(0.0, wanted - legend.evenness) for legend in night.legends)
+    return sum(_lacks(legend, night, wanted) for legend in night.legends)
 
 
 def _night(r: Resolved, module: ResolvedModule, light: Backlight) -> Night:
@@ -336,7 +347,7 @@ def suggest(
     leds: list[Ring] = []
     for turn in range(ROUNDS):
         report(0.2 + 0.8 * turn / ROUNDS, f"{len(leds)} LEDs so far")
-        left = {x.function for x in night.legends if x.evenness < wanted and x.uncovered < 1}
+        left = {x.function for x in night.legends if _lacks(x, night, wanted) > 0 and x.uncovered < 1}
         more = leds_for(r, module, night, left, wanted + MARGIN) if left else ()
         if not more:
             break

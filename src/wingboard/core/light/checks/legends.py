@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from functools import partial
 
+import shapely
+
 from wingboard.core.changes.commands.layers import EditLayer
+from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import letterings
 from wingboard.core.findings.facets import Facet
@@ -13,6 +17,7 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.mapping import FOOT
 from wingboard.core.light.suggest import leds_added, leds_for, suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.record.base import Source
@@ -20,6 +25,7 @@ from wingboard.core.record.materials import materials
 from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.profile import body_shape
 
 READS: tuple[Facet, ...] = ("places", "legends", "parts", "modules", "stack", "style", "limits")
 MODEL = Source(kind="computed", note="rays from every lamp past the bodies, spread by the diffuser")
@@ -46,7 +52,7 @@ def lit_from_behind(module: ResolvedModule) -> bool:
     measures="the least light over a legend's letters, of their mean; to fix when patches cannot be read",
     limits=("light-even", "light-patches"),
     source=MODEL,
-    fixes="lays LEDs behind its words and round its body",
+    fixes="lays LEDs behind its words and round its body, or sets its words further out",
     reads=READS,
 )
 def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -58,6 +64,7 @@ def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
                 dark = ", ".join(dict.fromkeys(word or "its marks" for word in legend.dark))
                 said = f": {dark}" if dark else ""
                 over = ", partly over a hole in the diffuser" if legend.uncovered else ""
+                over += ", right before a body" if before_body(night, *legend.worst) else ""
                 yield rule.finding(
                     legend.function,
                     detail=f"{legend.name}{said}{over}; {legend.least:.0f} to {legend.mean:.0f} cd/m²",
@@ -65,8 +72,31 @@ def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
                     measured=Measure(value=round(legend.evenness, 3), unit="least / mean"),
                     needed=Measure(value=even, unit="least / mean"),
                     severity="must" if legend.evenness < patches else "judge",
-                    fix=partial(_more_leds, r, module, night, legend.function, even),
+                    fix=partial(_even, r, module, night, legend.function, even),
                 )
+
+
+def before_body(night: Night, x: float, y: float) -> bool:
+    """Whether a point of the face stands before something that lies on the back of the plate."""
+    bodies = night.scene.bodies
+    flush = [n for n in range(len(bodies.z0)) if bodies.z0[n] < night.scene.way.plane + FOOT]
+    return any(shapely.contains_xy(shapely.Polygon(bodies.corners[n]), x, y) for n in flush)
+
+
+def _even(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> list[Fix]:
+    """LEDs for a legend; or its words further out, where they stand before its own body; or both."""
+    leds = _more_leds(r, module, night, function, even)
+    placed = next(p for p in module.placed if p.function.id == function)
+    legend, body = placed.function.legend, body_shape(placed.part)
+    fixes = [leds] if leds else []
+    if legend is not None and legend.side != "inside" and placed.function.positions:
+        out = math.ceil(max(body.span) / 2) + 2
+        if (legend.radius or 0) < out:
+            further = EditLegend(function=function, radius=out)
+            fixes.append(Fix(label=f"Set its words {out} mm from its middle", commands=(further,)))
+            if leds:
+                fixes.append(Fix(label=f"{leds.label}, its words {out} mm out", commands=(*leds.commands, further)))
+    return fixes
 
 
 def _more_leds(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> Fix | None:
@@ -95,7 +125,7 @@ def dim(r: Resolved, rule: Check) -> Iterator[Finding]:
         usual = night.usual
         for legend in night.legends:
             share = legend.mean / usual if usual else 1.0
-            if share < rule.limit(r.design):
+            if legend.evenness >= even and share < rule.limit(r.design):
                 yield rule.finding(
                     legend.function,
                     detail=f"{legend.name}: {legend.mean:.0f} cd/m², usual here {usual:.0f}",

@@ -1,0 +1,120 @@
+/** Below: what the light of the module takes, how far it is dimmed, and what was suggested. */
+import type { LightView } from "../../api/types";
+import { useDesign } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { many, shown } from "../../ui/figures";
+import { money } from "../../ui/money";
+import { Ways } from "./LegendBars";
+import { useLightState } from "./store";
+import type { Laying } from "./useLaying";
+
+interface Props {
+  light: LightView;
+  laying: Laying;
+}
+
+export function Figures({ light, laying }: Props) {
+  const { design } = useDesign();
+  const { level, lit, set } = useLightState();
+  const lamps = light.light.strips.length + light.light.leds.length;
+  const now = level ?? light.light.level;
+  if (laying.suggested) return <Suggestion light={light} laying={laying} />;
+  if (lamps === 0) return null;
+  const cut = light.runs.reduce((sum, run) => sum + run.cut, 0);
+  const leds = light.runs.reduce((sum, run) => sum + run.leds, 0);
+  return (
+    <div className="flex flex-wrap gap-x-8 gap-y-2 border-t border-rule bg-card px-4 py-2.5 text-[12px]">
+      <section aria-label="Strips and LEDs">
+        <h3 className="text-[12px]">Strips and LEDs</h3>
+        <p className="num text-faint">
+          {many(light.runs.length, "strip")}, {shown(cut, 0)} mm, {many(leds, "LED")}
+        </p>
+        <p className="num text-faint">
+          {many(light.light.leds.length, "single LED")}, {money(light.price, design.brief.currency)} about
+        </p>
+      </section>
+      <section aria-label="Supply and dimmer">
+        <h3 className="text-[12px]">Supply and dimmer</h3>
+        {light.loads.map((load) => (
+          <p key={load.volts} className="num text-faint">
+            {shown(load.volts, 0)} V, {shown(load.amps, 2)} A, {shown(load.volts * load.amps)} W
+          </p>
+        ))}
+        {light.resistors.length > 0 && (
+          <p className="num max-w-56 truncate text-faint" title={resistors(light)}>
+            {resistors(light)}
+          </p>
+        )}
+      </section>
+      <section aria-label="Dimmed" className="min-w-44">
+        <label className="block font-semibold" htmlFor="level">
+          Dimmed to <span className="num">{Math.round(now * 100)} %</span>
+        </label>
+        <input
+          id="level"
+          type="range"
+          min={2}
+          max={100}
+          step={2}
+          value={Math.round(now * 100)}
+          className="w-44 accent-petrol"
+          onChange={(event) => set({ level: Number(event.target.value) / 100 })}
+          onPointerUp={() => level !== null && laying.dim(level)}
+          onKeyUp={() => level !== null && laying.dim(level)}
+          onBlur={() => level !== null && laying.dim(level)}
+        />
+      </section>
+      <div className="ml-auto flex flex-wrap items-center gap-2">
+        <Button
+          keys="O"
+          aria-pressed={lit === "all"}
+          onClick={() => set({ lit: lit === "all" ? "none" : "all" })}
+        >
+          {lit === "all" ? "Lamps out" : "Lamp test"}
+        </Button>
+        {light.night && light.night.legends.some((l) => l.evenness < light.even) && (
+          <Button
+            look="solid"
+            disabled={laying.job.standing !== null}
+            onClick={() => void laying.suggest("rows")}
+          >
+            Suggest LEDs
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const resistors = (light: LightView) =>
+  light.resistors.map((one) => `${one.many} × ${shown(one.ohms, 0)} Ω`).join(", ");
+
+/** What would be laid, and how each legend would read with it. */
+function Suggestion({ light, laying }: Props) {
+  const found = laying.suggested;
+  if (!found) return null;
+  const strips = found.commands.filter((c) => c.do === "add_strip").length;
+  const leds = found.commands.reduce((sum, c) => sum + (c.do === "add_leds" ? c.at.length : 0), 0);
+  const better = found.legends.filter((l) => l.before < light.even && l.after >= light.even).length;
+  return (
+    <section
+      aria-label="Suggested"
+      className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-rule bg-warm px-4 py-2.5 text-[12px]"
+    >
+      <p>
+        <b>
+          {[strips > 0 && many(strips, "strip"), leds > 0 && many(leds, "LED")].filter(Boolean).join(" and ")}
+        </b>{" "}
+        make {many(better, "legend")} of {found.legends.length} even
+        {found.left > 0 ? `; ${found.left} stay uneven: bodies lie right behind their words` : ""}
+      </p>
+      <div className="ml-auto flex gap-2">
+        <Button look="solid" onClick={laying.take}>
+          Lay them
+        </Button>
+        <Button onClick={laying.leave}>Leave it</Button>
+        {light.light.strips.length + light.light.leds.length === 0 && <Ways laying={laying} />}
+      </div>
+    </section>
+  );
+}

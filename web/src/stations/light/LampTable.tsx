@@ -1,0 +1,57 @@
+/** The lamps of the functions: supply, colour, resistor to buy, and what all of them take at once. */
+import { useSession } from "../../app/session";
+import { NotThere } from "../../ui/NotThere";
+import { many, shown } from "../../ui/figures";
+import { useLamps } from "./useLight";
+
+export function LampTable() {
+  const lamps = useLamps();
+  const { selection, select } = useSession();
+  if (!lamps.data) return <NotThere query={lamps} words="Counting the lamps…" className="p-3.5" />;
+  const { lamps: rows, loads } = lamps.data;
+  if (rows.length === 0)
+    return <p className="p-3.5 text-faint">No function has a lamp yet. They are chosen at Parts.</p>;
+  return (
+    <>
+      <p className="px-3.5 py-1.5 text-[11px] text-faint">
+        All at once:{" "}
+        {loads.map((load) => (
+          <span key={load.volts} className="num mr-2">
+            {many(load.leds, "lamp")} on {shown(load.volts, 0)} V, {shown(load.amps, 2)} A
+          </span>
+        ))}
+      </p>
+      <ul>
+        {rows.map((lamp) => (
+          <li key={`${lamp.function} ${lamp.line}`}>
+            <button
+              type="button"
+              aria-pressed={selection.includes(lamp.function)}
+              className={`w-full border-t border-rule px-3.5 py-1.5 text-left hover:bg-wash ${selection.includes(lamp.function) ? "bg-wash" : ""}`}
+              onClick={() => select([lamp.function])}
+            >
+              <span className="flex justify-between gap-2">
+                <span className="truncate">{lamp.name}</span>
+                <span className="shrink-0 text-[11px] text-faint">
+                  {lamp.colour}
+                  {lamp.states > 2 ? `, ${lamp.states} states` : ""}
+                </span>
+              </span>
+              <span className={`block text-[11px] ${lamp.ohms === null ? "text-judge" : "text-faint"}`}>
+                {lamp.ohms !== null && (
+                  <span className="num">
+                    {shown(lamp.supply, 0)} V, {shown(lamp.drop)} V, {shown(lamp.amps * 1000, 0)} mA:{" "}
+                  </span>
+                )}
+                {lamp.said}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="px-3.5 py-2 text-[11px] text-faint">
+        The longer leg of an LED is its plus. Forward voltages are usual ones: try one of each colour first.
+      </p>
+    </>
+  );
+}
