@@ -312,6 +312,20 @@ def slot(x: float, y: float, width: float, height: float) -> Raw:
             "shape": rectangle(width, height)}  # fmt: skip
 
 
+ONE = plate((TOGGLE, 60, 60))
+
+
+def strip(**changes: Any) -> Raw:
+    return {"do": "add_strip", "module": "plate", "x": 10, "y": 20, "x2": 110, "y2": 20, **changes}
+
+
+def limited(name: str, value: float) -> Raw:
+    return {"do": "set_limit", "limit": name, "value": value, "reason": "tried"}
+
+
+CLEAR_BACK = {"do": "edit_layer", "layer": "back", "opacity": "clear"}
+
+
 def mill(cutter: float) -> Raw:
     return machine(name="Mill", kind="mill", tools=[{"diameter": cutter, "flutes": 1}])
 
@@ -544,6 +558,61 @@ LIMITS = [
         measured=lambda v: 63.9 + v,
         needed=80,
     ),
+    # Layers of 2, 3 and 3: a lamp less than 8 behind the front lies in the plate.
+    Limit("light.too-near", lambda v: made(ONE, strip(z=v)), 8.0, False),
+    # 60 LEDs a metre are 16.67 apart; the clear back of 3 seems 3 / 1.49 thick.
+    Limit(
+        "light.strip-spots",
+        lambda v: made(ONE, CLEAR_BACK, strip(z=v)),
+        5 + 3 - 3 / 1.49 + 1000 / 60,
+        False,
+        measured=lambda v: 1000 / 60,
+    ),
+    # A strip is 10 wide: 5 to either side of its middle.
+    Limit("light.off-plate", lambda v: made(ONE, strip(y=v, y2=v)), 5.0, False, measured=lambda v: 5 - v),
+    # A toggle's body of 18 × 29 in the middle of 60, 60.
+    Limit(
+        "light.meets-body",
+        lambda v: made(ONE, strip(y=v, y2=v)),
+        60 + 14.5 + 5,
+        False,
+        step=0.05,
+        measured=lambda v: v - 79.5,
+    ),
+    # 12 V strips are cut every 3 LEDs, 50 mm; half a pitch more is let pass.
+    Limit("light.off-cut", lambda v: made(ONE, strip(x2=10 + v)), 50 + 500 / 60, True, measured=lambda v: v - 50),
+    Limit(
+        "light.chain-long",
+        lambda v: made(ONE, strip(kind="chain-60", x2=10.1 + v * 1000 / 60)),
+        50.5,
+        True,
+        step=0.5,
+    ),
+    # An addressable LED takes up to 60 mA: eight of them are 0.48 A.
+    Limit(
+        "light.much-current",
+        lambda v: made(ONE, strip(kind="chain-60", x2=10.1 + v * 1000 / 60)),
+        8.5,
+        True,
+        step=0.5,
+        measured=lambda v: 0.06 * v,
+    ),
+    # 5 V over an amber lamp of 2.1 V leave 2.9 V.
+    Limit(
+        "light.no-headroom",
+        lambda v: made(plate((LED, 60, 60)), limited("lamp-headroom", v)),
+        0.58,
+        True,
+        measured=lambda v: 0.58,
+    ),
+    # 24 V, 2.1 V, 10 mA: 21.9 V / 10 mA, next 2200 Ω, 0.218 W, to be rated at twice that.
+    Limit(
+        "light.hot-resistor",
+        lambda v: made(plate((LED, 60, 60)), fn(volts=24), limited("resistor-watts", v)),
+        0.436,
+        False,
+        measured=lambda v: 0.436,
+    ),
     # Layers of 8, standoffs of 15, a board of 3.
     Limit(
         "stack.too-deep",
@@ -617,7 +686,6 @@ def test_one_figure(limit: Limit) -> None:
 # ---- What is judged by words and by number --------------------------------------------------------------------------
 
 TWO = plate((TOGGLE, 50, 60), (TOGGLE, 120, 60))
-ONE = plate((TOGGLE, 60, 60))
 STOP = plate(("emergency-stop-22", 100, 60))
 FOUR = plate(*((TOGGLE, 30.0 + 40 * n, 60.0) for n in range(4)))
 FIVE = {"do": "add_stock", "material": "acrylic", "thickness": 2, "width": 210, "height": 130}
@@ -829,6 +897,15 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
             {"do": "pin", "line": "f1.on", "controller": "atmega328p-1", "pin": "7"},
         ),
     ),
+    "light.layer-stops": lambda: (made(ONE, strip()), made(ONE, strip(), CLEAR_BACK)),
+    "light.no-diffuser": lambda: (
+        made(ONE, strip(), CLEAR_BACK, {"do": "edit_layer", "layer": "diffuser", "opacity": "clear"}),
+        made(ONE, strip(), CLEAR_BACK),
+    ),
+    "light.nothing-lit": lambda: (
+        made(ONE, CLEAR_BACK, {"do": "set_environment", "dark": True}),
+        made(ONE, CLEAR_BACK, {"do": "set_environment", "dark": True}, strip()),
+    ),
     "wire.pin-incapable": lambda: (
         made(
             plate(("potentiometer", 60, 60)),
@@ -854,6 +931,8 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 ELSEWHERE = {
     "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
     "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
+    "light.dim": "test_a_legend_far_from_every_lamp_is_dimmer_than_the_others",
+    "light.half-dark": "test_a_large_rotary_throws_a_dark_ring_and_the_suggestion_clears_it",
     "stack.bends": "test_a_plate_gives_as_the_handbook_says",
     "stack.breaks-off": "test_a_neck_of_a_millimetre_and_a_half_in_hardboard_breaks_and_both_pieces_are_counted",
     "wire.chip-current": "test_a_chip_is_planned_with_150_and_never_carries_over_200_milliamperes",

@@ -71,14 +71,18 @@ class Shares:
             if known is not None:
                 self._kept.move_to_end((key, lamp))
                 return known
-        plane = scene.way.plane
-        made = irradiance(lamp, scene.grid, plane) * lit_share(lamp, scene.bodies, scene.grid, plane)
+        made = self._made(lamp, scene)
         with self._lock:
             if (key, lamp) not in self._kept:
                 self._kept[key, lamp] = made
                 self._bytes += made.nbytes
             while self._bytes > self._most and len(self._kept) > 1:
                 self._bytes -= self._kept.popitem(last=False)[1].nbytes
+        return made
+
+    def _made(self, lamp: Lamp, scene: Scene) -> Field:
+        plane = scene.way.plane
+        made: Field = irradiance(lamp, scene.grid, plane) * lit_share(lamp, scene.bodies, scene.grid, plane)
         return made
 
 

@@ -45,7 +45,7 @@ LEVELS = (1.0, 0.5, 0.25, 0.1)
 """Brightnesses of single LEDs, each by its resistor: few values to buy."""
 SPARE = 0.002
 """What an LED more has to be worth, as a share of what one gives."""
-RING, ROUNDS, MARGIN = 12, 3, 0.05
+RING, ROUNDS, MARGIN, SWEEPS, WORTH = 12, 3, 0.05, 3, 0.004
 DIM = 0.5
 """Legends with less of the usual light than this get more."""
 HIGH = 3.0
@@ -178,9 +178,12 @@ class _Points(NamedTuple):
     values: Field
 
     def evenness(self, values: Field) -> Field:
-        """Least over mean of each legend."""
-        found = [values[self.owner == n] for n in range(len(self.functions))]
-        return np.array([v.min() / v.mean() if len(v) and v.mean() > 0 else 1.0 for v in found])
+        """Least over mean of each legend; the points of one stand together."""
+        starts = np.flatnonzero(np.diff(self.owner, prepend=-1))
+        many = np.diff(np.append(starts, len(values)))
+        mean = np.add.reduceat(values, starts) / many
+        made: Field = np.minimum.reduceat(values, starts) / np.maximum(mean, 1e-9)
+        return made
 
 
 def _points(r: Resolved, module: ResolvedModule, night: Night) -> _Points:
@@ -257,6 +260,28 @@ def _solved(gives: Field, base: Field, target: float) -> Field:
     return x
 
 
+def _missing(points: _Points, values: Field, mine: npt.NDArray[np.bool_], wanted: float) -> float:
+    """How far the legends are from even, all together; those that are asked for count three times."""
+    lacks = np.maximum(0.0, wanted - points.evenness(values))
+    return float(lacks.sum() + 2 * lacks[mine].sum())
+
+
+def _stepped(points: _Points, gives: Field, levels: Field, mine: npt.NDArray[np.bool_], wanted: float) -> Field:
+    """Brightnesses in the steps that there are resistors for, each the best beside the others as they are."""
+    steps = np.array([*LEVELS, 0.0])
+    made: Field = steps[np.abs(levels[:, None] - steps).argmin(axis=1)]
+    values = points.values + gives @ made
+    for _ in range(SWEEPS):
+        for n in range(len(made)):
+            tried = [
+                _missing(points, values + gives[:, n] * (step - made[n]), mine, wanted) + WORTH * float(step > 0)
+                for step in steps
+            ]
+            best = float(steps[int(np.argmin(tried))])
+            values, made[n] = values + gives[:, n] * (best - made[n]), best
+    return made
+
+
 def leds_for(
     r: Resolved, module: ResolvedModule, night: Night, functions: set[str], wanted: float, kind: LedKind = "led-flat"
 ) -> tuple[Ring, ...]:
@@ -277,15 +302,13 @@ def leds_for(
     gives = np.column_stack([at_points((lamp,), night.scene, points.at, shaded=True) * passed for lamp in lamps])
     mine = np.array([f in functions for f in points.functions])
     looked = mine[points.owner] | (gives.max(axis=1) > 0.05 * max(1.0, float(np.median(points.values))))
-    best: tuple[tuple[float, float], Field] | None = None
-    for share in (0.4, 0.6, 0.75, 0.9):
-        target = float(np.quantile(points.values, share)) or float(gives.max()) / 4
+    best: tuple[float, Field] | None = None
+    bright = float(np.quantile(points.values, 0.9)) or float(gives.max()) / 4
+    for share in (0.3, 0.5, 0.75, 1.0, 1.5, 2.5):
+        target = share * bright
         levels = _solved(gives[looked], points.values[looked], target)
-        steps = np.array([*LEVELS, 0.0])
-        levels = steps[np.abs(levels[:, None] - steps).argmin(axis=1)]
-        even = points.evenness(points.values + gives @ levels)
-        missing = np.maximum(0.0, wanted - even)
-        score = float(missing.sum() + 2 * missing[mine].sum()), float((levels > 0).sum())
+        levels = _stepped(points, gives, levels, mine, wanted)
+        score = _missing(points, points.values + gives @ levels, mine, wanted) + WORTH * float((levels > 0).sum())
         if best is None or score < best[0]:
             best = score, levels
     assert best is not None

@@ -1,0 +1,185 @@
+"""A module at night: dark rings round bodies and what clears them, what is kept, what strips take, what passes."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+
+from building import found, offered, plate, settled
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import Command
+from wingboard.core.changes.commands.layers import AddLayer, EditLayer
+from wingboard.core.changes.commands.legends import EditLegend
+from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditStrip, Point
+from wingboard.core.changes.commands.modules import SplitModule
+from wingboard.core.light.emission import Field
+from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.mapping import Shares, map_of
+from wingboard.core.light.power import power_of
+from wingboard.core.light.scene import scene_of
+from wingboard.core.light.suggest import suggest
+from wingboard.core.light.through import way_through
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+
+ROTARY = "rotary-12"
+WORDS = ("OFF", "1", "2", "3", "4", "5", "ALL")
+
+
+def lit(*commands: Command, rotary: tuple[float, float] = (100, 60)) -> Design:
+    """A large rotary, its words outside its body of 32 mm, on a plate that lets light through, a board behind."""
+    start = plate((ROTARY, *rotary), ("led-5-bezel", 30, 60))
+    functions = [f.model_copy(update={"positions": WORDS}) if f.id == "f1" else f for f in start.functions]
+    first: tuple[Command, ...] = (
+        EditLayer(layer="back", opacity="clear"),
+        AddLayer(role="board", gap=15.0),
+        EditLegend(function="f1", radius=18.0),
+        EditLegend(function="f2", text="READY"),
+    )
+    design = Design.model_validate(start.model_dump() | {"functions": [f.model_dump() for f in functions]})
+    return apply(design, (*first, *commands), catalogue())
+
+
+def night(design: Design) -> Night:
+    r = Resolved(design)
+    made = night_of(r, r.modules["plate"])
+    assert made is not None
+    return made
+
+
+EDGE = AddStrip(module="plate", x=10, y=30, x2=190.1, y2=30)
+
+
+def test_a_large_rotary_throws_a_dark_ring_and_the_suggestion_clears_it() -> None:
+    design = lit(EDGE)
+    before = {legend.function: legend for legend in night(design).legends}
+    # The body stands between the strip below and the words above it.
+    assert before["f1"].evenness < 0.2
+    finding = next(f for f in found(design, "light.half-dark") if f.subjects == ("f1",))
+    assert finding.severity == "must"
+    assert finding.measured
+    assert finding.measured.value == pytest.approx(before["f1"].evenness, abs=0.001)
+    assert f"{before['f1'].least:.0f} to {before['f1'].mean:.0f}" in finding.detail
+    fix = offered(design, finding)
+    assert fix is not None
+    after = {legend.function: legend for legend in night(settled(design, finding)).legends}
+    assert after["f1"].evenness >= 0.6  # what it wants; and it is no longer spoken of
+    assert not [f for f in found(settled(design, finding), "light.half-dark") if f.subjects == ("f1",)]
+
+
+def test_a_module_without_lamps_is_lit_by_the_suggestion() -> None:
+    r = Resolved(lit())
+    told: list[float] = []
+    made = suggest(r, r.modules["plate"], 0.6, report=lambda done, words: told.append(done))
+    assert {c.do for c in made.commands} == {"add_strip", "add_leds"}
+    design = apply(r.design, made.commands, catalogue())
+    assert min(legend.evenness for legend in night(design).legends) >= 0.6
+    assert [legend.evenness for legend in night(design).legends] == pytest.approx(
+        [legend.evenness for legend in made.after], abs=0.02
+    )
+    assert not [c for c in ("light.meets-body", "light.off-plate", "light.off-cut") if found(design, c)]
+    assert told == sorted(told)
+    assert found(design, "light.half-dark") == []
+
+
+def test_a_legend_far_from_every_lamp_is_dimmer_than_the_others() -> None:
+    far = plate(*(("led-5-bezel", x, 30.0) for x in (30.0, 60.0, 90.0)), ("led-5-bezel", 170, 100))
+    named = tuple(EditLegend(function=f"f{n}", text="READY") for n in range(1, 5))
+    design = apply(
+        far,
+        (*named, EditLayer(layer="back", opacity="clear"), AddStrip(module="plate", x=15, y=40, x2=115.1, y2=40)),
+        catalogue(),
+    )
+    legends = {legend.function: legend for legend in night(design).legends}
+    usual = float(np.median([legend.mean for legend in legends.values()]))
+    spoken = found(design, "light.dim")
+    speaks = legends["f4"].mean < 0.4 * usual and legends["f4"].evenness >= 0.6
+    assert [f.subjects for f in spoken] == ([("f4",)] if speaks else [])
+    near = apply(design, (AddStrip(module="plate", x=120, y=90, x2=190, y2=90),), catalogue())
+    assert found(near, "light.dim") == []
+
+
+def test_a_lamp_that_moves_changes_only_its_own_share() -> None:
+    class Counted(Shares):
+        many = 0
+
+        def _made(self, *arguments: object) -> Field:
+            self.many += 1
+            return super()._made(*arguments)  # type: ignore[arg-type]
+
+    shares = Counted()
+    design = lit(EDGE, AddLeds(module="plate", at=(Point(x=40, y=90), Point(x=160, y=90))))
+
+    def mapped(of: Design) -> Field:
+        r = Resolved(of)
+        module = r.modules["plate"]
+        assert module.module.light is not None
+        return map_of(scene_of(module, module.module.light), shares=shares).field
+
+    mapped(design)
+    assert shares.many == 9 + 2  # 180 mm of strip are nine LEDs, in groups of three
+    moved = apply(design, (EditStrip(module="plate", strip="strip-1", tilt=45),), catalogue())
+    field = mapped(moved)
+    assert shares.many == 11 + 9
+    assert np.array_equal(field, map_of(_scene(moved), shares=Shares()).field)
+
+
+def _scene(design: Design):  # type: ignore[no-untyped-def]
+    r = Resolved(design)
+    module = r.modules["plate"]
+    assert module.module.light is not None
+    return scene_of(module, module.module.light)
+
+
+def test_more_of_the_light_arrives_nowhere_than_was_sent() -> None:
+    made = night(lit(EDGE))
+    assert made.map.flux == pytest.approx(9 * 6.0)  # nine LEDs of 6 lm
+    assert 0 < made.map.arrived < made.map.flux
+    # What leaves the face: L π over its area, no more than what came, times what the sheets let through.
+    leaves = made.map.field.sum() * math.pi * (made.map.grid.step / 1000) ** 2
+    inside = made.map.arrived + made.map.thrown * made.map.field.size * (made.map.grid.step / 1000) ** 2
+    assert leaves <= inside * made.scene.way.transmission * (1 + 1e-9)
+
+
+def test_what_passes_and_what_stops() -> None:
+    stack = lit().stack
+    way = way_through(stack, stack[:3])
+    assert way.transmission == pytest.approx(math.exp(-0.23 * 3) * 0.92)
+    assert way.plane == pytest.approx(8 - 3 / 1.49)
+    stopped = plate((ROTARY, 100, 60), commands=(EDGE,))
+    assert not way_through(stopped.stack, stopped.stack).lit
+    assert found(stopped, "light.half-dark") == []  # there is nothing to judge: the layer is spoken of
+    (finding,) = found(stopped, "light.layer-stops")
+    assert found(settled(stopped, finding), "light.layer-stops") == []
+
+
+def test_strips_are_cut_at_their_marks_and_leds_share_resistors() -> None:
+    design = lit(
+        AddStrip(module="plate", x=10, y=8, x2=188, y2=8),
+        AddLeds(module="plate", at=tuple(Point(x=20.0 + 10 * n, y=100) for n in range(4))),
+    )
+    light = design.modules[0].light
+    assert light is not None
+    power = power_of(light)
+    (use,) = power.strips
+    # 178 mm: three groups of 50 mm, nine LEDs of 4.8 W / 60 at 12 V each.
+    assert (use.cut, use.leds) == (150, 9)
+    assert use.amps == pytest.approx(9 * 4.8 / 60 / 12)
+    # Three in a row: (12 − 9.3) / 20 mA = 135, next 150 Ω; one alone: (12 − 3.1) / 20 mA = 445, next 470 Ω.
+    assert power.resistors == ((1, 150.0), (1, 470.0))
+    assert power.loads[0].amps == pytest.approx(0.06 + 2 * 0.02)
+
+
+def test_a_module_that_is_split_keeps_its_lamps_on_the_piece_they_lie_behind() -> None:
+    design = lit(EDGE, AddLeds(module="plate", at=(Point(x=40, y=90), Point(x=160, y=90))))
+    design = apply(design, (SplitModule(module="plate", pieces=2, seam=0.4),), catalogue())
+    left, right = (m.light for m in design.modules)
+    assert left is not None
+    assert right is not None
+    assert [len(light.leds) for light in (left, right)] == [1, 1]
+    assert right.leds[0].x == pytest.approx(160 - 100.2)
+    runs = [math.dist((s.x, s.y), (s.x2, s.y2)) for light in (left, right) for s in light.strips]
+    assert sum(runs) == pytest.approx(180.1 - 0.4, abs=0.01)
