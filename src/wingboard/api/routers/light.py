@@ -217,7 +217,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             plane=way.plane,
             back=found.thickness,
             lit=way.lit,
-            working=night is None and bool(made.strips or made.leds),
+            working=night is None and way.lit and bool(made.strips or made.leds),
             way=[
                 PassView(layer=x.id, name=x.name, opacity=opacity_of(x), share=passes(x)) for x in found.plates[1:]
             ],
@@ -233,7 +233,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             bodies=[BodyView(path=_path(body.outline)) for body in bodies_before(found)],
             even=limit(r.design, "light-even"),
             patches=limit(r.design, "light-patches"),
-            night=_of(night) if night is not None and way.lit else None,
+            night=_of(night) if night is not None else None,
         )
     )  # fmt: skip
 

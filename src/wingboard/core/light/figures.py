@@ -11,6 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.light.mapping import Map, Report, map_of
 from wingboard.core.light.scene import STEP, Scene, scene_of
+from wingboard.core.light.through import way_through
 from wingboard.core.light.words import Lit, lit_words
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -130,9 +131,9 @@ def _follows_from(r: Resolved, module: ResolvedModule, step: float) -> Hashable:
 
 
 def night_of(r: Resolved, module: ResolvedModule, step: float = STEP, report: Report | None = None) -> Night | None:
-    """A module at night; None where nothing lights it from behind, or while it is being worked out elsewhere."""
+    """A module at night; None where no light comes through from behind, or while it is being worked out elsewhere."""
     light = module.module.light
-    if light is None or not (light.strips or light.leds):
+    if light is None or not (light.strips or light.leds) or not way_through(module.stack, module.plates).lit:
         return None
 
     def compute() -> Night:

@@ -19,6 +19,8 @@ STANDOFF = 15.0
 """Where there is no board: lamps this far behind the plate (mm), on the usual standoffs (common practice)."""
 STEP = 2.0
 """From one point of the map to the next, unless it is asked finer (mm)."""
+BESIDE = 100.0
+"""Lamps further than this (mm) beside a module light nothing of it."""
 MOST_POINTS = 4_000_000
 """A map is made coarser rather than with more points than this."""
 
@@ -90,7 +92,12 @@ def scene_of(module: ResolvedModule, light: Backlight, step: float = STEP) -> Sc
     grid = grid_over(x0, y0, x1, y1, max(step, finest))
     way = way_through(module.stack, module.plates)
     depth = board_front(module.stack)
+    near = module.area.envelope.buffer(BESIDE, join_style="mitre").bounds
+    groups = tuple(
+        Group(g.id, tuple(p for p in g.lamps if near[0] <= p.x <= near[2] and near[1] <= p.y <= near[3]))
+        for g in groups_of(light, depth)
+    )
     walls = 2 * (x1 - x0 + y1 - y0) * max(0.0, depth - way.plane)
     inside = 2 * module.area.area + walls
     mean = light.white + module.area.area / inside * (way.back - light.white)
-    return Scene(grid, way, groups_of(light, depth), Bodies(bodies_before(module)), light.white, inside, mean)
+    return Scene(grid, way, groups, Bodies(bodies_before(module)), light.white, inside, mean)

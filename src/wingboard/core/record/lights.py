@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from math import hypot
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
@@ -18,6 +19,8 @@ Level = Annotated[float, Field(ge=0.02, le=1)]
 """A share of full brightness; below a fiftieth nothing shows."""
 SHORTEST_STRIP = 5.0
 """A strip's least length (mm)."""
+MOST_RUN = 10_000.0
+"""Strips behind one module are together no longer than this (mm): ten times what a large one needs."""
 MOST_STRIPS = 40
 MOST_LEDS = 400
 
@@ -71,4 +74,6 @@ class Backlight(Record):
     def _each_strip_has_its_own_id(cls, strips: tuple[Strip, ...]) -> tuple[Strip, ...]:
         if len({strip.id for strip in strips}) < len(strips):
             raise ValueError("Two strips of one module have the same id")
+        if sum(hypot(s.x2 - s.x, s.y2 - s.y) for s in strips) > MOST_RUN:
+            raise ValueError(f"Strips behind one module are together no longer than {MOST_RUN / 1000:g} m")
         return strips

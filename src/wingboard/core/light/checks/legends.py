@@ -35,7 +35,7 @@ def nights(r: Resolved) -> Iterator[tuple[ResolvedModule, Night]]:
     """Every module that is lit from behind, as it is at night; those not worked out yet are left out."""
     for module in r.modules.values():
         night = night_of(r, module)
-        if night is not None and night.scene.way.lit:
+        if night is not None:
             yield module, night
 
 
