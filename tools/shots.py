@@ -32,6 +32,8 @@ SHOTS = {
     "face-behind-night": Shot(f"{TRAM}/face?module=centre", "night", "Behind"),
     "stack": Shot(f"{TRAM}/stack?module=left"),
     "stack-case-night": Shot("/d/dust-extraction/stack", "night", "Case", "Give it a case"),
+    "light-night": Shot(f"{TRAM}/light?module=left", "night", None, "Lamp test O"),
+    "light-evenness": Shot(f"{TRAM}/light?module=left", "day", "Evenness"),
     "cut": Shot(f"{TRAM}/cut?module=left"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
 }

@@ -93,7 +93,16 @@ def test_the_views_of_the_stack(watched: Page, address: str, view: str, theme: s
     sound(watched)
 
 
-@pytest.mark.parametrize("station", ["brief", "parts", "face", "stack", "cut", "wire"])
+@pytest.mark.parametrize(("view", "theme"), [("Evenness", "day"), ("Behind", "night")])
+def test_the_views_of_the_light(watched: Page, address: str, view: str, theme: str) -> None:
+    opened(watched, address, f"{TRAM}/light?module=left", theme)
+    expect(watched.locator("[data-legend]").first).to_be_visible(timeout=20_000)
+    watched.get_by_role("tab", name=view, exact=True).last.click()
+    watched.get_by_role("tab", name="Lamps").click()
+    sound(watched)
+
+
+@pytest.mark.parametrize("station", ["brief", "parts", "face", "stack", "light", "cut", "wire"])
 @pytest.mark.parametrize("case", ["empty", "long", "many"])
 def test_hard_designs(watched: Page, address: str, demo_desk: Desk, station: str, case: str) -> None:
     empty = Design(name="Empty", brief=Brief(opening=RectOutline(width=201, height=121)))
