@@ -15,12 +15,13 @@ from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
 from wingboard.core.light.power import power_of
-from wingboard.core.light.scene import STEP, board_front, bodies_before, groups_of
+from wingboard.core.light.scene import STEP, bodies_before, groups_of
 from wingboard.core.light.suggest import Way
 from wingboard.core.light.through import opacity_of, passes, way_through
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.lights import Backlight, LedKind, StripKind
 from wingboard.core.record.modules import Opacity
+from wingboard.core.resolved.boards import board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.services.desk import State

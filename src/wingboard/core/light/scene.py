@@ -10,13 +10,10 @@ from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.shadows import Bodies, Body
 from wingboard.core.light.through import Way, way_through
 from wingboard.core.record.lights import Backlight, Led, Strip
-from wingboard.core.record.modules import Layer, is_plate
-from wingboard.core.resolved.boards import boards_behind
+from wingboard.core.resolved.boards import board_front, boards_behind
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.resolved.profile import seated, sheets, thickness
+from wingboard.core.resolved.profile import seated
 
-STANDOFF = 15.0
-"""Where there is no board: lamps this far behind the plate (mm), on the usual standoffs (common practice)."""
 STEP = 2.0
 """From one point of the map to the next, unless it is asked finer (mm)."""
 BESIDE = 100.0
@@ -44,12 +41,6 @@ class Scene(NamedTuple):
     """Of the box between plate and board (mm²): both and the walls round them."""
     mean: float
     """What all that is inside throws back, the plate too."""
-
-
-def board_front(stack: tuple[Layer, ...]) -> float:
-    """How deep (mm) lamps lie unless it is said: on the front of the stack's last board, else on usual standoffs."""
-    boards = [s for s in sheets(stack) if not is_plate(s.layer)]
-    return boards[-1].z0 if boards else thickness(stack) + STANDOFF
 
 
 def lamps_of_strip(s: Strip, depth: float) -> tuple[Lamp, ...]:

@@ -21,17 +21,14 @@ from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import LegendLight, Night, legends_lit, uncovered
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.mapping import map_of
-from wingboard.core.light.scene import Group, Scene, board_front, lamps_of_strip, scene_of
+from wingboard.core.light.scene import Group, Scene, lamps_of_strip, scene_of
 from wingboard.core.light.shadows import shadows
 from wingboard.core.light.words import lit_words
 from wingboard.core.record.lights import Backlight, LedKind, Strip, StripKind
+from wingboard.core.resolved.boards import LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 
-WIDE = 10.0
-"""A strip's width (mm, common practice)."""
-LED_ROOM = 6.0
-"""A single LED with its soldering takes so much, across (mm)."""
 EDGE = 4.0
 """Strips and LEDs keep so far inside the plate's edge (mm)."""
 ROWS = 4.0
@@ -126,7 +123,7 @@ def at_points(lamps: tuple[Lamp, ...], scene: Scene, points: Field, shaded: bool
 
 def _strips(module: ResolvedModule, scene: Scene, points: Field, kind: StripKind, depth: float) -> list[Strip]:
     """Rows between the bodies, each where it lights most of what is dark yet."""
-    free = free_for(module, scene, depth, WIDE)
+    free = free_for(module, scene, depth, STRIP_WIDE)
     x0, y0, x1, y1 = module.area.bounds
     rows = []
     for n in range(int((y1 - y0) / ROWS)):
@@ -154,7 +151,7 @@ def _strips(module: ResolvedModule, scene: Scene, points: Field, kind: StripKind
 
 def _round_the_edge(module: ResolvedModule, kind: StripKind, depth: float) -> list[Strip]:
     """A strip along each side, leaning inwards by 45°, as on a shelf round the wall."""
-    x0, y0, x1, y1 = module.area.buffer(-EDGE - WIDE / 2).bounds
+    x0, y0, x1, y1 = module.area.buffer(-EDGE - STRIP_WIDE / 2).bounds
     corners = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
     made = []
     for (ax, ay), (bx, by) in zip(corners, corners[1:] + corners[:1], strict=True):
@@ -205,7 +202,7 @@ def _places(
     r: Resolved, module: ResolvedModule, night: Night, functions: set[str], depth: float
 ) -> list[tuple[float, float]]:
     """Where single LEDs may lie for some legends: behind their words, and round the bodies of their controls."""
-    free = free_for(module, night.scene, depth, LED_ROOM)
+    free = free_for(module, night.scene, depth, LED_WIDE)
     shapely.prepare(free)
     found: list[tuple[float, float]] = []
     there = [(lamp.x, lamp.y) for group in night.scene.groups for lamp in group.lamps]
@@ -222,7 +219,7 @@ def _places(
                 ),
                 default=0.0,
             )
-            + LED_ROOM
+            + LED_WIDE
         )
         ring = [
             (here.x + radius * math.cos(a), here.y + radius * math.sin(a)) for a in np.arange(RING) * 2 * math.pi / RING
@@ -234,7 +231,7 @@ def _places(
         ]
         for x, y in [*near, *ring]:
             point = round(float(x), 1), round(float(y), 1)
-            if all(math.dist(point, other) >= LED_ROOM for other in (*found, *there)) and shapely.contains_xy(
+            if all(math.dist(point, other) >= LED_WIDE for other in (*found, *there)) and shapely.contains_xy(
                 free, *point
             ):
                 found.append(point)

@@ -11,6 +11,19 @@ from wingboard.core.record.shapes import Circle
 from wingboard.core.resolved.profile import sheets, thickness
 from wingboard.core.resolved.screws import SCREW_HOLE
 
+LAMP_STANDOFF = 15.0
+"""Where there is no board: lamps this far behind the plate (mm), on the usual standoffs (common practice)."""
+LAMP_TALL = 2.0
+"""A strip or an LED stands so high on what it is laid on (mm, common practice)."""
+STRIP_WIDE, LED_WIDE = 10.0, 6.0
+"""A strip's width, and that of a single LED with its joints (mm, common practice)."""
+
+
+def board_front(stack: tuple[Layer, ...]) -> float:
+    """How deep (mm) lamps lie unless it is said: on the front of the stack's last board, else on usual standoffs."""
+    boards = [s for s in sheets(stack) if not is_plate(s.layer)]
+    return boards[-1].z0 if boards else thickness(stack) + LAMP_STANDOFF
+
 
 class BoardBehind(NamedTuple):
     """A board in the coordinates of its module, between the depths ``z0`` (its front) and ``z1`` (mm).

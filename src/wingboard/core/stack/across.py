@@ -11,6 +11,7 @@ from shapely import LineString, Point
 from wingboard.core.face.rules import behind_boxes
 from wingboard.core.geometry.frame import Frame
 from wingboard.core.record.modules import is_plate
+from wingboard.core.resolved.boards import LAMP_TALL, LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import Solid, sheets, thickness
@@ -18,9 +19,11 @@ from wingboard.core.resolved.section import Span, module_section, spans_along
 from wingboard.core.stack.boards import behind
 from wingboard.core.stack.hardware import NUT, WASHER, diameter, hardware
 
-Kind = Solid | Literal["sheet", "screw", "standoff", "board", "tall", "bar"]
+Kind = Solid | Literal["sheet", "screw", "washer", "standoff", "lamp", "board", "tall", "bar"]
 PAN = 0.6
 """Height of a pan head, in diameters (ISO 7045 within 0.2 mm, from memory)."""
+WASHER_WIDE = 7 / 3
+"""A washer's width in diameters (ISO 7089 within 0.2 mm up to M5: 7 mm for M3)."""
 HEX = 1.8
 """Across the flats of a hexagonal standoff, in diameters (common practice: 5.5 mm for M3)."""
 
@@ -67,6 +70,7 @@ def section_of(r: Resolved, module: ResolvedModule, start: Span, end: Span) -> S
             made.append(Across("board", t0, t1, b.z0, b.back, b.board.name))
             if b.z1 > b.back:
                 made.append(Across("tall", t0, t1, b.back, b.z1, b.board.name))
+    made += _lamps(module, line)
     deepest = max((p.z1 for p in made), default=module.thickness)
     bars = []
     for box in behind_boxes(r.design):
@@ -113,10 +117,28 @@ def _screws(module: ResolvedModule, line: LineString) -> Iterator[Across]:
             yield _round("screw", at, away, screw.head, -head, 0.0, screw.name)
         if not spaced:
             under = back + WASHER[fixings.screw]
+            yield _round("washer", at, away, WASHER_WIDE * d, back, under, f"washer of {screw.name}")
             yield _round("nut", at, away, screw.head, under, under + NUT * d, screw.name)
         for sheet in spaced:
             name = f"{sheet.layer.gap:g} mm standoff"
             yield _round("standoff", at, away, HEX * d, sheet.z0 - sheet.layer.gap, sheet.z0, name)
+
+
+def _lamps(module: ResolvedModule, line: LineString) -> Iterator[Across]:
+    """Strips and LEDs that the line meets, on what they lie on."""
+    light = module.module.light
+    if light is None:
+        return
+    front = board_front(module.stack)
+    found = [
+        (f"strip {n}", s.z, LineString([(s.x, s.y), (s.x2, s.y2)]).buffer(STRIP_WIDE / 2, cap_style="flat"))
+        for n, s in enumerate(light.strips, 1)
+    ]
+    found += [(f"LED {n}", s.z, Point(s.x, s.y).buffer(LED_WIDE / 2)) for n, s in enumerate(light.leds, 1)]
+    for name, z, area in found:
+        at = front if z is None else z
+        for t0, t1 in spans_along(area, line):
+            yield Across("lamp", t0, t1, at - LAMP_TALL, at, name)
 
 
 def _round(kind: Kind, at: float, away: float, wide: float, z0: float, z1: float, name: str) -> Across:

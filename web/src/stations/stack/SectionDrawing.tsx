@@ -21,7 +21,9 @@ const FILL: Record<string, string> = {
   bush: "var(--brass)",
   key: "var(--brass-dark)",
   nut: "var(--brass-dark)",
+  washer: "var(--metal-edge)",
   standoff: "var(--brass)",
+  lamp: "var(--bar)",
   screw: "var(--metal)",
 };
 const ORDER = ["sheet", ...Object.keys(FILL)];

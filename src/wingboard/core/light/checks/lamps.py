@@ -18,13 +18,14 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.checks.legends import lit_from_behind
 from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import power_of, strip_use
-from wingboard.core.light.scene import Scene, board_front, scene_of
-from wingboard.core.light.suggest import LED_ROOM, WIDE, free_for, taken_at
+from wingboard.core.light.scene import Scene, scene_of
+from wingboard.core.light.suggest import free_for, taken_at
 from wingboard.core.light.through import way_through
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.lights import Led, Strip
 from wingboard.core.record.modules import is_plate
+from wingboard.core.resolved.boards import LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.hardware import STANDOFFS
@@ -49,10 +50,10 @@ def lying(module: ResolvedModule) -> tuple[Lying, ...]:
     front = board_front(module.stack)
     made = []
     for n, s in enumerate(light.strips, 1):
-        shape = shapely.LineString([(s.x, s.y), (s.x2, s.y2)]).buffer(WIDE / 2, cap_style="flat")
+        shape = shapely.LineString([(s.x, s.y), (s.x2, s.y2)]).buffer(STRIP_WIDE / 2, cap_style="flat")
         made.append(Lying(s, shape, front if s.z is None else s.z, f"strip {n}"))
     for n, led in enumerate(light.leds, 1):
-        shape = shapely.Point(led.x, led.y).buffer(LED_ROOM / 2)
+        shape = shapely.Point(led.x, led.y).buffer(LED_WIDE / 2)
         made.append(Lying(led, shape, front if led.z is None else led.z, f"LED {n}"))
     return tuple(made)
 
@@ -107,7 +108,7 @@ def _from(x: float, y: float, spot: shapely.Point) -> shapely.Point:
 
 def _elsewhere(module: ResolvedModule, scene: Scene, lamp: Lying) -> list[Fix]:
     thing = lamp.thing
-    free = free_for(module, scene, lamp.depth, WIDE if isinstance(thing, Strip) else LED_ROOM)
+    free = free_for(module, scene, lamp.depth, STRIP_WIDE if isinstance(thing, Strip) else LED_WIDE)
     if isinstance(thing, Led):
         if free.is_empty:
             return []
