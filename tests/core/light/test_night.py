@@ -16,6 +16,7 @@ from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditStrip,
 from wingboard.core.changes.commands.modules import SplitModule
 from wingboard.core.light.emission import Field
 from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.glare import glare_of
 from wingboard.core.light.mapping import Shares, map_of
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import scene_of
@@ -183,3 +184,14 @@ def test_a_module_that_is_split_keeps_its_lamps_on_the_piece_they_lie_behind() -
     assert right.leds[0].x == pytest.approx(160 - 100.2)
     runs = [math.dist((s.x, s.y), (s.x2, s.y2)) for light in (left, right) for s in light.strips]
     assert sum(runs) == pytest.approx(180.1 - 0.4, abs=0.01)
+
+
+def test_glare_is_what_the_equation_gives() -> None:
+    dark = plate(("led-5-bare", 100, 60), ("led-5-bare", 100, 10), eye_distance=500)
+    found_ = glare_of(Resolved(dark))
+    assert found_ is not None
+    # One in the middle of sight counts as 1° off it; one 50 mm aside is 5.71°: E = I / d², Lv = 10 E / θ².
+    aside = math.degrees(math.atan2(50, 500))
+    by_hand = 10 * (1 / 0.25) / 1 + 10 * (1 / (0.25 + 0.0025)) / aside**2
+    assert found_.veil == pytest.approx(by_hand, rel=1e-3)
+    assert found_.worst == "F1"

@@ -688,6 +688,12 @@ def test_one_figure(limit: Limit) -> None:
 TWO = plate((TOGGLE, 50, 60), (TOGGLE, 120, 60))
 STOP = plate(("emergency-stop-22", 100, 60))
 FOUR = plate(*((TOGGLE, 30.0 + 40 * n, 60.0) for n in range(4)))
+DARK = made(
+    plate(*(("led-5-bare", 20.0 + 22 * n, 80.0) for n in range(8)), eye_distance=500),
+    {"do": "edit_legend", "function": "f1", "text": "READY"},
+    CLEAR_BACK,
+    {"do": "set_environment", "dark": True},
+)
 FIVE = {"do": "add_stock", "material": "acrylic", "thickness": 2, "width": 210, "height": 130}
 
 
@@ -896,6 +902,11 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
             {"do": "add_controller", "board": "atmega328p"},
             {"do": "pin", "line": "f1.on", "controller": "atmega328p-1", "pin": "7"},
         ),
+    ),
+    # Eight bare LEDs of 1 cd half a metre away, over legends dimmed to a fiftieth; and seen from nine metres.
+    "light.glare": lambda: (
+        made(DARK, strip(), {"do": "set_light", "module": "plate", "level": 0.02}),
+        made(DARK, strip(), {"do": "set_brief", "eye_distance": 9000}),
     ),
     "light.layer-stops": lambda: (made(ONE, strip()), made(ONE, strip(), CLEAR_BACK)),
     "light.no-diffuser": lambda: (

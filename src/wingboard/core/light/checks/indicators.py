@@ -6,6 +6,8 @@ from collections.abc import Iterator, Sequence
 
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, Figures, check
+from wingboard.core.light.checks.legends import READS, nights
+from wingboard.core.light.glare import SOURCE, glare_of
 from wingboard.core.light.indicators import WORK, lamps_of
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
@@ -59,3 +61,30 @@ def hot_resistor(r: Resolved, rule: Check) -> Iterator[Finding]:
                 most=True,
                 extra=lamp.line,
             )
+
+
+@check(
+    "light.glare",
+    severity="judge",
+    title="The lamps dazzle together",
+    measures="the veil that all lamps lay over the panel in a dark room, of its dimmed legends' light",
+    limits=("veil-most",),
+    source=SOURCE,
+    reads=(*READS, "brief", "wishes"),
+)
+def glare(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Panels read in the dark whose lamps, all lit, outshine their dimmed legends: larger resistors, or PWM."""
+    if not r.design.brief.environment.dark:
+        return
+    lit = [night.usual * (m.module.light.level if m.module.light else 1) for m, night in nights(r)]
+    found = glare_of(r)
+    if not lit or found is None or max(lit) <= 0:
+        return
+    share = found.veil / max(lit)
+    if share > rule.limit(r.design):
+        yield rule.finding(
+            detail=f"{found.lamps} lamps, {found.worst} most: {found.veil:.2f} cd/m² over legends of {max(lit):.1f}",
+            measured=Measure(value=round(share, 3), unit="of a legend"),
+            needed=Measure(value=rule.limit(r.design), unit="of a legend"),
+            most=True,
+        )
