@@ -10,10 +10,12 @@ import pytest
 
 from building import made_files, plate
 from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.modules import EditModule
 from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, EditPart
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.cut.export import cut_file, cut_file_names
+from wingboard.core.cut.inserts import insert_scene
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import CirclePath
@@ -105,3 +107,32 @@ def test_every_file_named_can_be_had_and_opened_twice_the_same() -> None:
         content = cut_file(r, found, r.modules["plate"], name)
         assert content == files[f"cut/plate/{name}"]
     assert made_files(Resolved(ONE), found) == files
+
+
+def test_lens_inserts_are_printed_left_for_right_at_the_size_of_their_lenses() -> None:
+    design = apply(
+        plate(("caption-two-lamp", 50, 60), ("caption-two-lamp", 120, 60), ("button-22", 170, 60)),
+        (EditLegend(function="f1", text="L", side="inside"), EditLegend(function="f2", text="J", side="inside")),
+        catalogue(),
+    )
+    r = Resolved(design)
+    scene = insert_scene(r, r.modules["plate"])
+    assert scene is not None
+    wide, high = catalogue()["caption-two-lamp"].hole.span
+    lenses = [item for item in scene.items if item.operation == "inner"]
+    assert len(lenses) == 2  # the button has nothing on its lens
+    grey, *_ = page(design, "lens-inserts-a4.pdf")
+    for item, letter in zip(lenses, "LJ", strict=True):
+        assert not isinstance(item.path, CirclePath)
+        xs, ys = [v.x for v in item.path], [v.y for v in item.path]
+        assert (max(xs) - min(xs), max(ys) - min(ys)) == pytest.approx((wide, high), abs=1e-6)
+        loop = next(i.path for i in scene.items if i.label.endswith(f", {letter}"))
+        assert not isinstance(loop, CirclePath)
+        # The upright of an L stands at its left, of a J at its right; on the print it is the other way round.
+        middle = (min(v.x for v in loop) + max(v.x for v in loop)) / 2
+        top = max(v.y for v in loop)
+        upright = [v.x for v in loop if v.y > top - 0.2]
+        assert (sum(upright) / len(upright) > middle) == (letter == "L")
+        assert dark_at(grey, min(xs), (min(ys) + max(ys)) / 2)
+    other = apply(design, (EditLegend(function="f1", hidden=True), EditLegend(function="f2", hidden=True)), catalogue())
+    assert insert_scene(Resolved(other), Resolved(other).modules["plate"]) is None

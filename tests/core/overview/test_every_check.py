@@ -903,10 +903,10 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
             {"do": "pin", "line": "f1.on", "controller": "atmega328p-1", "pin": "7"},
         ),
     ),
-    # Eight bare LEDs of 1 cd half a metre away, over legends dimmed to a fiftieth; and seen from nine metres.
+    # Eight bare LEDs of 1 cd half a metre away, over legends dimmed to a fiftieth; and one of them over bright ones.
     "light.glare": lambda: (
         made(DARK, strip(), {"do": "set_light", "module": "plate", "level": 0.02}),
-        made(DARK, strip(), {"do": "set_brief", "eye_distance": 9000}),
+        made(DARK, strip(), {"do": "remove", "functions": [f"f{n}" for n in range(2, 9)]}),
     ),
     "light.layer-stops": lambda: (made(ONE, strip()), made(ONE, strip(), CLEAR_BACK)),
     "light.no-diffuser": lambda: (

@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from wingboard.core.cut.cases import case_list
 from wingboard.core.cut.consoles import frame_csv, frame_scene
+from wingboard.core.cut.inserts import insert_scene
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
 from wingboard.core.cut.scenes import every_scene, module_scenes
@@ -96,6 +97,11 @@ def _named(
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
         named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
         named[f"section-{paper}.pdf"] = (partial(_template, paper=paper), cross)
+    inserts = insert_scene(r, module)
+    if inserts is not None:
+        named["lens-inserts.svg"] = (write_svg, inserts)
+        for paper in PAPERS:
+            named[f"lens-inserts-{paper}.pdf"] = (partial(_template, paper=paper), inserts)
     if module.module.case is not None:
         named["case-cutting-list.csv"] = (lambda _: case_list(r, module), first)
     return named

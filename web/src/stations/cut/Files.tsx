@@ -71,6 +71,7 @@ const PRINTED = {
   "mock-up-face": "mock-up, face",
   "mock-up-rear": "mock-up, rear",
   section: "section",
+  "lens-inserts": "lens inserts, mirrored",
 };
 
 const shortName = (file: string) =>
