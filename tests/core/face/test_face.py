@@ -111,7 +111,13 @@ def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> Non
 
     tram, dust = (read_design(text, catalogue()) for text in demo_texts().values())
     left = [f.code for f in review(Resolved(tram)) if f.severity != "note" and f.unsettled]
-    judged = ["brief.event-unseen", "face.cable-hits", "stack.fits-upside-down", "stack.part-can-turn"]
+    judged = [
+        "brief.event-unseen",
+        "face.cable-hits",
+        *["light.half-dark"] * 6,
+        "stack.fits-upside-down",
+        "stack.part-can-turn",
+    ]
     assert left == ["face.legend-off-detents", *judged]
     left = [f.code for f in review(Resolved(dust)) if f.severity != "note" and f.unsettled]
     assert left == ["stack.bends", "stack.part-can-turn"]

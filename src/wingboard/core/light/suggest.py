@@ -198,11 +198,17 @@ def _points(r: Resolved, module: ResolvedModule, night: Night) -> _Points:
     )
 
 
+def _under_strips(scene: Scene) -> BaseGeometry:
+    """Where the middle of an LED would lie on a strip."""
+    runs = [shapely.LineString([(p.x, p.y) for p in g.lamps]) for g in scene.groups if len(g.lamps) > 1]
+    return shapely.union_all([run.buffer((STRIP_WIDE + LED_WIDE) / 2) for run in runs])
+
+
 def _places(
     r: Resolved, module: ResolvedModule, night: Night, functions: set[str], depth: float
 ) -> list[tuple[float, float]]:
     """Where single LEDs may lie for some legends: behind their words, and round the bodies of their controls."""
-    free = free_for(module, night.scene, depth, LED_WIDE)
+    free = free_for(module, night.scene, depth, LED_WIDE).difference(_under_strips(night.scene))
     shapely.prepare(free)
     found: list[tuple[float, float]] = []
     there = [(lamp.x, lamp.y) for group in night.scene.groups for lamp in group.lamps]

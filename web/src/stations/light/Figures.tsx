@@ -23,25 +23,25 @@ export function Figures({ light, laying }: Props) {
   const cut = light.runs.reduce((sum, run) => sum + run.cut, 0);
   const leds = light.runs.reduce((sum, run) => sum + run.leds, 0);
   return (
-    <div className="flex flex-wrap gap-x-8 gap-y-2 border-t border-rule bg-card px-4 py-2.5 text-[12px]">
-      <section aria-label="Strips and LEDs">
+    <div className="flex flex-wrap gap-x-6 gap-y-1.5 border-t border-rule bg-card px-4 py-2 text-[12px]">
+      <section aria-label="Strips and LEDs" className="min-w-0 max-w-60 flex-1 basis-36">
         <h3 className="text-[12px]">Strips and LEDs</h3>
-        <p className="num text-faint">
+        <p className="num whitespace-normal text-faint">
           {many(light.runs.length, "strip")}, {shown(cut, 0)} mm, {many(leds, "LED")}
         </p>
-        <p className="num text-faint">
+        <p className="num whitespace-normal text-faint">
           {many(light.light.leds.length, "single LED")}, {money(light.price, design.brief.currency)} about
         </p>
       </section>
-      <section aria-label="Supply and dimmer">
+      <section aria-label="Supply and dimmer" className="min-w-0 max-w-60 flex-1 basis-36">
         <h3 className="text-[12px]">Supply and dimmer</h3>
         {light.loads.map((load) => (
-          <p key={load.volts} className="num text-faint">
+          <p key={load.volts} className="num whitespace-normal text-faint">
             {shown(load.volts, 0)} V, {shown(load.amps, 2)} A, {shown(load.volts * load.amps)} W
           </p>
         ))}
         {light.resistors.length > 0 && (
-          <p className="num max-w-56 truncate text-faint" title={resistors(light)}>
+          <p className="num truncate text-faint" title={resistors(light)}>
             {resistors(light)}
           </p>
         )}
