@@ -42,7 +42,9 @@ LEVELS = (1.0, 0.5, 0.25, 0.1)
 """Brightnesses of single LEDs, each by its resistor: few values to buy."""
 SPARE = 0.002
 """What an LED more has to be worth, as a share of what one gives."""
-RING, ROUNDS, MARGIN, SWEEPS, WORTH = 12, 3, 0.05, 3, 0.004
+RING, SWEEPS, WORTH = 12, 3, 0.004
+MARGINS = (0.05, 0.15, 0.25)
+"""More than is wanted, round by round: what the diffuser blurs is not known while LEDs are laid."""
 DIM = 0.5
 """Legends with less of the usual light than this get more."""
 HIGH = 3.0
@@ -371,10 +373,10 @@ def suggest(
     night = _night(r, module, light.model_copy(update={"strips": tuple(strips)}))
     scene = night.scene
     leds: list[Ring] = []
-    for turn in range(ROUNDS):
-        report(0.2 + 0.8 * turn / ROUNDS, f"{len(leds)} LEDs so far")
+    for turn, margin in enumerate(MARGINS):
+        report(0.2 + 0.8 * turn / len(MARGINS), f"{len(leds)} LEDs so far")
         left = {x.function for x in night.legends if _lacks(x, night, wanted) > 0 and x.uncovered < 1}
-        more = leds_for(r, module, night, left, wanted + MARGIN) if left else ()
+        more = leds_for(r, module, night, left, wanted + margin) if left else ()
         if not more:
             break
         tried = [*leds, *more]

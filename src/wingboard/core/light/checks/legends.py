@@ -18,7 +18,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.figures import Night, night_of
 from wingboard.core.light.mapping import FOOT
-from wingboard.core.light.suggest import leds_added, leds_for, suggest
+from wingboard.core.light.suggest import MARGINS, leds_added, leds_for, suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.record.base import Source
 from wingboard.core.record.materials import materials
@@ -88,24 +88,26 @@ def _even(r: Resolved, module: ResolvedModule, night: Night, function: str, even
     leds = _more_leds(r, module, night, function, even)
     placed = next(p for p in module.placed if p.function.id == function)
     legend, body = placed.function.legend, body_shape(placed.part)
-    fixes = [leds] if leds else []
-    if legend is not None and legend.side != "inside" and placed.function.positions:
-        out = math.ceil(max(body.span) / 2) + 2
-        if (legend.radius or 0) < out:
-            further = EditLegend(function=function, radius=out)
-            fixes.append(Fix(label=f"Set its words {out} mm from its middle", commands=(further,)))
-            if leds:
-                fixes.append(Fix(label=f"{leds.label}, its words {out} mm out", commands=(*leds.commands, further)))
+    if legend is None or legend.side == "inside" or not placed.function.positions:
+        return leds
+    out = math.ceil(max(body.span) / 2) + 2
+    if (legend.radius or 0) >= out:
+        return leds
+    further = EditLegend(function=function, radius=out)
+    both = [Fix(label=f"{x.label}, its words {out} mm out", commands=(*x.commands, further)) for x in leds[:1]]
+    return [*leds, Fix(label=f"Set its words {out} mm from its middle", commands=(further,)), *both]
+
+
+def _more_leds(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> list[Fix]:
+    """Rings of LEDs, each striving for more than is wanted, for what the diffuser blurs is not known beforehand."""
+    name, fixes, seen = r.functions[function].name, [], set()
+    for margin in MARGINS:
+        ring = leds_for(r, module, night, {function}, even + margin)
+        if ring and ring not in seen:
+            seen.add(ring)
+            words = f"Lay {len(ring)} LEDs round {name}" if len(ring) > 1 else f"Lay an LED behind {name}"
+            fixes.append(Fix(label=words, commands=tuple(leds_added(module.module.id, ring))))
     return fixes
-
-
-def _more_leds(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> Fix | None:
-    ring = leds_for(r, module, night, {function}, even + 0.05)
-    if not ring:
-        return None
-    name = r.functions[function].name
-    words = f"Lay {len(ring)} LEDs round {name}" if len(ring) > 1 else f"Lay an LED behind {name}"
-    return Fix(label=words, commands=tuple(leds_added(module.module.id, ring)))
 
 
 @check(
