@@ -62,6 +62,7 @@ class State:
         self._costly = costly
         self._when_there = when_there
         self._reviewed: tuple[int, tuple[Finding, ...]] | None = None
+        self._fixes: dict[str, Finding | None] = {}
 
     @cached_property
     def resolved(self) -> Resolved:
@@ -92,8 +93,11 @@ class State:
         return review(Resolved(self.design), Memory()) if self.judging else self.findings
 
     def fix_of(self, finding: str) -> Finding | None:
-        """A finding with its fix worked out; None when it is not there."""
-        return fix_of(Resolved(self.design) if self.judging else self.resolved, finding, self._memory)
+        """A finding with its fix worked out, once; None when it is not there."""
+        if finding not in self._fixes:
+            r = Resolved(self.design) if self.judging else self.resolved
+            self._fixes[finding] = fix_of(r, finding, self._memory)
+        return self._fixes[finding]
 
 
 class Kept(NamedTuple):
