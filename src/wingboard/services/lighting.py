@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from wingboard.core.changes.commands.lights import AddLeds, AddStrip
 from wingboard.core.findings.limits import limit
-from wingboard.core.light.figures import LegendLight, night_of
+from wingboard.core.light.figures import SEEN, LegendLight, night_of
 from wingboard.core.light.suggest import Way, suggest
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.lights import StripKind
@@ -33,6 +33,7 @@ class SuggestedView(BaseModel):
     module: str
     commands: list[AddStrip | AddLeds]
     legends: list[Before]
+    better: int = Field(description="Legends that were uneven and would be even")
     left: int = Field(description="Legends that stay uneven all the same")
 
 
@@ -61,7 +62,8 @@ def suggesting(desk: Desk, design_id: str, base: int, module: str, way: Way, kin
             module=module,
             commands=list(found.commands),
             legends=[_row(legend, before) for legend in found.after],
-            left=sum(legend.evenness < even for legend in found.after),
+            better=sum(before.get(x.function, 0.0) < even - SEEN <= x.evenness for x in found.after),
+            left=sum(x.evenness < even - SEEN for x in found.after),
         )
 
     return work

@@ -114,7 +114,7 @@ def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> Non
     judged = [
         "brief.event-unseen",
         "face.cable-hits",
-        *["light.half-dark"] * 6,
+        *["light.half-dark"] * 5,
         "stack.fits-upside-down",
         "stack.part-can-turn",
     ]

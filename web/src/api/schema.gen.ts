@@ -4950,6 +4950,11 @@ export interface components {
             mean: number;
             /** Evenness */
             evenness: number;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "must" | "judge" | "ok";
             /** Dark */
             dark: string[];
             /** Uncovered */
@@ -5024,8 +5029,6 @@ export interface components {
             bodies: components["schemas"]["wingboard__api__routers__light__BodyView"][];
             /** Even */
             even: number;
-            /** Patches */
-            patches: number;
             night: components["schemas"]["NightView"] | null;
         };
         /**
@@ -7897,6 +7900,11 @@ export interface components {
             commands: (components["schemas"]["AddStrip"] | components["schemas"]["AddLeds"])[];
             /** Legends */
             legends: components["schemas"]["Before"][];
+            /**
+             * Better
+             * @description Legends that were uneven and would be even
+             */
+            better: number;
             /**
              * Left
              * @description Legends that stay uneven all the same

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, file_of
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.findings.limits import limit
-from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
@@ -46,6 +46,7 @@ class LegendView(BaseModel):
     least: float
     mean: float
     evenness: float
+    standing: Literal["must", "judge", "ok"]
     dark: list[str]
     uncovered: float
     x: float
@@ -144,7 +145,6 @@ class LightView(BaseModel):
     price: int
     bodies: list[BodyView]
     even: float
-    patches: float
     night: NightView | None
 
 
@@ -233,8 +233,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             price=power.price,
             bodies=[BodyView(path=_path(body.outline)) for body in bodies_before(found)],
             even=limit(r.design, "light-even"),
-            patches=limit(r.design, "light-patches"),
-            night=_of(night) if night is not None else None,
+            night=_of(r, night) if night is not None else None,
         )
     )  # fmt: skip
 
@@ -244,8 +243,9 @@ def _path(outline: object) -> str:
     return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points) + "Z"
 
 
-def _of(night: Night) -> NightView:
+def _of(r: Resolved, night: Night) -> NightView:
     g = night.map.grid
+    even, patches = limit(r.design, "light-even"), limit(r.design, "light-patches")
     return NightView(
         x=g.x0 - g.step / 2,
         y=g.y0 - g.step / 2,
@@ -260,7 +260,8 @@ def _of(night: Night) -> NightView:
         legends=[
             LegendView(
                 function=legend.function, name=legend.name, least=legend.least, mean=legend.mean,
-                evenness=legend.evenness, dark=list(legend.dark), uncovered=legend.uncovered,
+                evenness=legend.evenness,
+                standing=standing(legend.evenness, even, patches), dark=list(legend.dark), uncovered=legend.uncovered,
                 x=legend.worst[0], y=legend.worst[1],
                 words=[WordView(text=w.text, least=w.least, mean=w.mean) for w in legend.words],
             )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 import shapely
@@ -18,6 +18,17 @@ from wingboard.core.resolved.module import ResolvedModule
 
 UNREADABLE = 0.4
 """Letters below this share of the mean are patches that cannot be read (common practice)."""
+
+
+SEEN = 0.005
+"""Evenness is shown in hundredths: nearer to its limit than this it holds."""
+
+
+def standing(evenness: float, even: float, patches: float) -> Literal["must", "judge", "ok"]:
+    """What a legend's evenness means: to fix when patches cannot be read, to judge when it is not even enough."""
+    if evenness >= even - SEEN:
+        return "ok"
+    return "must" if evenness < patches - SEEN else "judge"
 
 
 class WordLight(NamedTuple):

@@ -72,7 +72,7 @@ export function Figures({ light, laying }: Props) {
         >
           {lit === "all" ? "Lamps out" : "Lamp test"}
         </Button>
-        {light.night && light.night.legends.some((l) => l.evenness < light.even) && (
+        {light.night && light.night.legends.some((l) => l.standing !== "ok") && (
           <Button
             look="solid"
             disabled={laying.job.standing !== null}
@@ -95,7 +95,6 @@ function Suggestion({ light, laying }: Props) {
   if (!found) return null;
   const strips = found.commands.filter((c) => c.do === "add_strip").length;
   const leds = found.commands.reduce((sum, c) => sum + (c.do === "add_leds" ? c.at.length : 0), 0);
-  const better = found.legends.filter((l) => l.before < light.even && l.after >= light.even).length;
   return (
     <section
       aria-label="Suggested"
@@ -105,7 +104,7 @@ function Suggestion({ light, laying }: Props) {
         <b>
           {[strips > 0 && many(strips, "strip"), leds > 0 && many(leds, "LED")].filter(Boolean).join(" and ")}
         </b>{" "}
-        make {many(better, "legend")} of {found.legends.length} even
+        make {many(found.better, "legend")} of {found.legends.length} even
         {found.left > 0 ? `; ${found.left} stay uneven: bodies lie right behind their words` : ""}
       </p>
       <div className="ml-auto flex gap-2">

@@ -24,8 +24,7 @@ export function LegendBars({ light, laying }: Props) {
       </p>
       <ul>
         {rows.map((legend) => {
-          const low = legend.evenness < light.patches;
-          const tone = low ? "must" : legend.evenness < light.even ? "judge" : "ok";
+          const tone = legend.standing;
           const dark = legend.dark.map((word) => word || "its marks").join(", ");
           return (
             <li key={legend.function}>

@@ -16,7 +16,7 @@ from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.light.figures import Night, night_of
+from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.mapping import FOOT
 from wingboard.core.light.suggest import MARGINS, leds_added, leds_for, suggest
 from wingboard.core.light.through import way_through
@@ -60,7 +60,8 @@ def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
     even, patches = rule.limit(r.design), rule.limit(r.design, 1)
     for module, night in nights(r):
         for legend in night.legends:
-            if legend.evenness < even and legend.mean > 0:
+            stands = standing(legend.evenness, even, patches)
+            if stands != "ok" and legend.mean > 0:
                 dark = ", ".join(dict.fromkeys(word or "its marks" for word in legend.dark))
                 said = f": {dark}" if dark else ""
                 over = ", partly over a hole in the diffuser" if legend.uncovered else ""
@@ -71,7 +72,7 @@ def half_dark(r: Resolved, rule: Check) -> Iterator[Finding]:
                     spot=at(module, *legend.worst),
                     measured=Measure(value=round(legend.evenness, 3), unit="least / mean"),
                     needed=Measure(value=even, unit="least / mean"),
-                    severity="must" if legend.evenness < patches else "judge",
+                    severity=stands,
                     fix=partial(_even, r, module, night, legend.function, even),
                 )
 
@@ -127,7 +128,7 @@ def dim(r: Resolved, rule: Check) -> Iterator[Finding]:
         usual = night.usual
         for legend in night.legends:
             share = legend.mean / usual if usual else 1.0
-            if legend.evenness >= even and share < rule.limit(r.design):
+            if standing(legend.evenness, even, 0) == "ok" and share < rule.limit(r.design):
                 yield rule.finding(
                     legend.function,
                     detail=f"{legend.name}: {legend.mean:.0f} cd/m², usual here {usual:.0f}",
