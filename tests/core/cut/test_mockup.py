@@ -10,6 +10,7 @@ import pytest
 
 from building import made_files, plate
 from wingboard.core.changes.apply import apply
+from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.modules import EditModule
 from wingboard.core.changes.commands.parts import ChoosePart, CopyPart, EditPart
@@ -25,6 +26,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.stack.holds import held
 
 POINT = 25.4 / 72
 """Millimetres of a PDF's point (ISO 32000-1, 8.3.2.3)."""
@@ -136,3 +138,16 @@ def test_lens_inserts_are_printed_left_for_right_at_the_size_of_their_lenses() -
         assert dark_at(grey, min(xs), (min(ys) + max(ys)) / 2)
     other = apply(design, (EditLegend(function="f1", hidden=True), EditLegend(function="f2", hidden=True)), catalogue())
     assert insert_scene(Resolved(other), Resolved(other).modules["plate"]) is None
+
+
+def test_a_face_engraved_from_behind_has_a_file_left_for_right_and_says_so() -> None:
+    reverse = apply(ONE, (SetSchool(school="reverse"), EditLegend(function="f1", text="L")), catalogue())
+    r = Resolved(reverse)
+    module = r.modules["plate"]
+    names = cut_file_names(r, module)
+    assert {"face-from-behind.svg", "face-from-behind.dxf"} <= set(names)
+    assert "back-from-behind.svg" not in names
+    assert "face-from-behind.svg" not in cut_file_names(Resolved(ONE), Resolved(ONE).modules["plate"])
+    assert "left for right" in held(r, module)[0].said()
+    as_seen, turned_over = (cut_file(r, (), module, f"face{end}.svg") for end in ("", "-from-behind"))
+    assert as_seen != turned_over

@@ -17,6 +17,7 @@ from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
 from wingboard.core.findings.finding import Finding
+from wingboard.core.record.modules import engraved_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 
@@ -78,10 +79,11 @@ def _named(
     r: Resolved, findings: Sequence[Finding], module: ResolvedModule, scenes: dict[str, Scene]
 ) -> dict[str, Made]:
     named: dict[str, Made] = {}
+    mirrored = {layer.id for layer in module.stack if engraved_behind(layer)}
     for name, scene in scenes.items():
         named[f"{name}.svg"] = (write_svg, scene)
         named[f"{name}.dxf"] = (_dxf, scene)
-        if scene.of("pocket"):
+        if scene.of("pocket") or name in mirrored:
             behind = scene.seen_from_behind()
             named[f"{name}-from-behind.svg"] = (write_svg, behind)
             named[f"{name}-from-behind.dxf"] = (_dxf, behind)

@@ -115,6 +115,11 @@ def is_plate(layer: Layer) -> bool:
     return layer.role not in ("board", "buttons")
 
 
+def engraved_behind(layer: Layer) -> bool:
+    """Whether a face is engraved from behind, so that its words are read through it: clear, with paint on its back."""
+    return layer.role == "face" and layer.opacity == "clear" and any(p.side == "back" for p in layer.paint)
+
+
 def usual_on(stack: Iterable[Layer]) -> Literal["plate", "board"]:
     """Where a board behind stands unless it is said: on the last board of the stack where there is one."""
     return "plate" if all(is_plate(layer) for layer in stack) else "board"

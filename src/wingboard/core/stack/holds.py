@@ -6,7 +6,7 @@ from collections import Counter
 from typing import NamedTuple
 
 from wingboard.core.face.rules import RoomNeeded, bridge_needed
-from wingboard.core.record.modules import Layer
+from wingboard.core.record.modules import Layer, engraved_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import Purpose, sheets
@@ -36,8 +36,9 @@ class Held(NamedTuple):
     need: RoomNeeded
 
     def said(self) -> str:
-        """“7 nut bores, 17 holes”."""
-        return ", ".join(f"{n} {WORDS[purpose][n != 1]}" for purpose, n in self.counts)
+        """“7 nut bores, 17 holes”; of a face that is worked from behind, that its file for it is left for right."""
+        counted = ", ".join(f"{n} {WORDS[purpose][n != 1]}" for purpose, n in self.counts)
+        return f"{counted}; engraved from behind, left for right" if engraved_behind(self.layer) else counted
 
 
 def held(r: Resolved, module: ResolvedModule) -> tuple[Held, ...]:
