@@ -69,9 +69,9 @@ class State:
         """What follows from the design."""
         return Resolved(self.design, self._later if self._costly is not None else None)
 
-    def _later(self, key: Hashable, compute: Callable[[], T]) -> T | None:
+    def _later(self, name: str, key: Hashable, compute: Callable[[], T]) -> T | None:
         assert self._costly is not None
-        return self._costly.ask(key, compute, self._when_there)
+        return self._costly.ask((self.design_id, name), key, compute, self._when_there)
 
     @property
     def judging(self) -> bool:

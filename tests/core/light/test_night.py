@@ -14,12 +14,12 @@ from wingboard.core.changes.commands.layers import AddLayer, EditLayer
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditStrip, Point
 from wingboard.core.changes.commands.modules import SplitModule
-from wingboard.core.light.emission import Field
+from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import Night, night_of
 from wingboard.core.light.glare import glare_of
-from wingboard.core.light.mapping import Shares, map_of
+from wingboard.core.light.mapping import Share, Shares, map_of
 from wingboard.core.light.power import power_of
-from wingboard.core.light.scene import scene_of
+from wingboard.core.light.scene import Scene, scene_of
 from wingboard.core.light.suggest import suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.parts.catalogue import catalogue
@@ -107,9 +107,9 @@ def test_a_lamp_that_moves_changes_only_its_own_share() -> None:
     class Counted(Shares):
         many = 0
 
-        def _made(self, *arguments: object) -> Field:
+        def _made(self, lamp: Lamp, scene: Scene) -> Share:
             self.many += 1
-            return super()._made(*arguments)  # type: ignore[arg-type]
+            return super()._made(lamp, scene)
 
     shares = Counted()
     design = lit(EDGE, AddLeds(module="plate", at=(Point(x=40, y=90), Point(x=160, y=90))))
@@ -128,7 +128,7 @@ def test_a_lamp_that_moves_changes_only_its_own_share() -> None:
     assert np.array_equal(field, map_of(_scene(moved), shares=Shares()).field)
 
 
-def _scene(design: Design):  # type: ignore[no-untyped-def]
+def _scene(design: Design) -> Scene:
     r = Resolved(design)
     module = r.modules["plate"]
     assert module.module.light is not None

@@ -56,6 +56,20 @@ class Grid(NamedTuple):
         return np.asarray(self.y0 + self.step * np.arange(self.rows), dtype=np.float64)
 
 
+REACH = 12.0
+"""A lamp is followed so many of its heights to each side: beyond lies less than a hundredth of its light."""
+
+
+def window(grid: Grid, x: float, y: float, reach: float) -> tuple[Grid, slice, slice]:
+    """The part of a grid within so much (mm) of a point, and its rows and columns in the whole."""
+    i0 = min(grid.columns, max(0, math.ceil((x - reach - grid.x0) / grid.step)))
+    i1 = max(i0, min(grid.columns, math.floor((x + reach - grid.x0) / grid.step) + 1))
+    j0 = min(grid.rows, max(0, math.ceil((y - reach - grid.y0) / grid.step)))
+    j1 = max(j0, min(grid.rows, math.floor((y + reach - grid.y0) / grid.step) + 1))
+    part = Grid(grid.x0 + i0 * grid.step, grid.y0 + j0 * grid.step, i1 - i0, j1 - j0, grid.step)
+    return part, slice(j0, j1), slice(i0, i1)
+
+
 def grid_over(x0: float, y0: float, x1: float, y1: float, step: float) -> Grid:
     """A grid over a rectangle, its points in the middles of squares of ``step`` mm."""
     columns, rows = max(1, math.ceil((x1 - x0) / step)), max(1, math.ceil((y1 - y0) / step))

@@ -15,7 +15,7 @@ from typing import NamedTuple
 import numpy as np
 
 from wingboard.core.light.diffuser import luminance, reflected, spread
-from wingboard.core.light.emission import Field, Grid, Lamp, irradiance
+from wingboard.core.light.emission import REACH, Field, Grid, Lamp, irradiance, window
 from wingboard.core.light.scene import Scene
 from wingboard.core.light.shadows import lit_share
 
@@ -55,6 +55,14 @@ class Map(NamedTuple):
         return made
 
 
+class Share(NamedTuple):
+    """What one lamp throws on some rows and columns of a grid (lx)."""
+
+    rows: slice
+    columns: slice
+    field: Field
+
+
 class Shares:
     """What single lamps throw on a plate, kept by lamp and by what stands before it. Safe from several threads."""
 
@@ -62,9 +70,9 @@ class Shares:
         """:param most: bytes that are kept."""
         self._most, self._bytes = most, 0
         self._lock = threading.Lock()
-        self._kept: OrderedDict[tuple[bytes, Lamp], Field] = OrderedDict()
+        self._kept: OrderedDict[tuple[bytes, Lamp], Share] = OrderedDict()
 
-    def of(self, lamp: Lamp, scene: Scene, key: bytes) -> Field:
+    def of(self, lamp: Lamp, scene: Scene, key: bytes) -> Share:
         """Illuminance (lx) of the plate by one lamp, with its shadows."""
         with self._lock:
             known = self._kept.get((key, lamp))
@@ -75,15 +83,19 @@ class Shares:
         with self._lock:
             if (key, lamp) not in self._kept:
                 self._kept[key, lamp] = made
-                self._bytes += made.nbytes
+                self._bytes += made.field.nbytes
             while self._bytes > self._most and len(self._kept) > 1:
-                self._bytes -= self._kept.popitem(last=False)[1].nbytes
+                self._bytes -= self._kept.popitem(last=False)[1].field.nbytes
         return made
 
-    def _made(self, lamp: Lamp, scene: Scene) -> Field:
+    def _made(self, lamp: Lamp, scene: Scene) -> Share:
         plane = scene.way.plane
-        made: Field = irradiance(lamp, scene.grid, plane) * lit_share(lamp, scene.bodies, scene.grid, plane)
-        return made
+        reach = REACH * max(1.0, lamp.z - plane)
+        grid, rows, columns = window(scene.grid, lamp.x, lamp.y, reach)
+        if grid.rows == 0 or grid.columns == 0 or lamp.z <= plane:
+            return Share(rows, columns, np.zeros((grid.rows, grid.columns)))
+        bodies = scene.bodies.near(lamp.x, lamp.y, reach)
+        return Share(rows, columns, irradiance(lamp, grid, plane) * lit_share(lamp, bodies, grid, plane))
 
 
 SHARES = Shares()
@@ -113,7 +125,8 @@ def map_of(scene: Scene, report: Report | None = None, shares: Shares = SHARES) 
     for n, lamp in enumerate(lamps):
         if report is not None:
             report(n / len(lamps))
-        direct += shares.of(lamp, scene, key)
+        share = shares.of(lamp, scene, key)
+        direct[share.rows, share.columns] += share.field
     flux = sum(lamp.flux for lamp in lamps)
     arrived = float(direct.sum()) * (scene.grid.step / 1000) ** 2
     thrown = reflected(flux - arrived, scene.inside, scene.white, scene.mean)

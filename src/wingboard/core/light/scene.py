@@ -18,7 +18,7 @@ STEP = 2.0
 """From one point of the map to the next, unless it is asked finer (mm)."""
 BESIDE = 100.0
 """Lamps further than this (mm) beside a module light nothing of it."""
-MOST_POINTS = 4_000_000
+MOST_POINTS = 400_000
 """A map is made coarser rather than with more points than this."""
 
 

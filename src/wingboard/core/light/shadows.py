@@ -55,6 +55,19 @@ class Bodies:
         return made
 
     @cached_property
+    def _middles(self) -> tuple[Field, Field]:
+        """The middles of their boxes, and how far they reach from there (mm)."""
+        low, high = self.corners.min(axis=1), self.corners.max(axis=1)
+        return (low + high) / 2, np.hypot(*((high - low) / 2).T)
+
+    def near(self, x: float, y: float, reach: float) -> Bodies:
+        """Those of which anything lies within so much (mm) of a point."""
+        if not len(self.z0):
+            return self
+        middles, radii = self._middles
+        return self.only(np.hypot(middles[:, 0] - x, middles[:, 1] - y) - radii < reach)
+
+    @cached_property
     def key(self) -> bytes:
         """What tells these bodies from any others."""
         return self.corners.tobytes() + self.z0.tobytes() + self.z1.tobytes()

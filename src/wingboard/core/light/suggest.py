@@ -8,6 +8,7 @@ words and round the bodies have to be is solved for all together: bounded least 
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Callable, Iterable
 from typing import Literal, NamedTuple
 
@@ -17,6 +18,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.changes.commands.lights import AddLeds, AddStrip, Point
+from wingboard.core.light.emission import REACH as FOLLOWED
 from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import LegendLight, Night, legends_lit, uncovered
 from wingboard.core.light.kinds import LEDS, STRIPS
@@ -35,7 +37,9 @@ ROWS = 4.0
 """Runs are tried so far from each other (mm)."""
 ENOUGH = 0.35
 """A point is well lit with this share of what is right before a strip."""
-MOST_RUNS = 12
+BATCH = 24
+"""Legends that LEDs are looked for together, the worst first."""
+MOST_RUNS, MOST_ROWS, MOST_TRIED = 12, 60, 1500
 REACH = (0.0, 8.0, 14.0)
 """How far from the middle of a word LEDs are tried (mm)."""
 LEVELS = (1.0, 0.5, 0.25, 0.1)
@@ -106,30 +110,35 @@ def at_points(lamps: tuple[Lamp, ...], scene: Scene, points: Field, shaded: bool
     total = np.zeros(len(points))
     for lamp in lamps:
         h = lamp.z - scene.way.plane
-        if h <= 0:
-            continue
         dx, dy = points[:, 0] - lamp.x, points[:, 1] - lamp.y
+        near = np.flatnonzero(np.maximum(np.abs(dx), np.abs(dy)) < FOLLOWED * h)
+        if not len(near):
+            continue
+        dx, dy = dx[near], dy[near]
         square = h * h + dx**2 + dy**2
         far = np.sqrt(square)
         forward = math.sqrt(max(0.0, 1 - lamp.aside[0] ** 2 - lamp.aside[1] ** 2))
         along = np.maximum(0.0, dx * lamp.aside[0] + dy * lamp.aside[1] + h * forward) / far
         lit = lamp.intensity * along**lamp.exponent * (h / far) / square * 1e6
         if shaded:
-            hulls = shadows(lamp, scene.bodies, scene.way.plane)
+            hulls = shadows(lamp, scene.bodies.near(lamp.x, lamp.y, FOLLOWED * h), scene.way.plane)
             if len(hulls):
-                found = shapely.STRtree(hulls).query(shapely.points(points), predicate="intersects")
+                found = shapely.STRtree(hulls).query(shapely.points(points[near]), predicate="intersects")
                 lit[np.unique(found[0])] = 0.0
-        total += lit
+        total[near] += lit
     return total
 
 
-def _strips(module: ResolvedModule, scene: Scene, points: Field, kind: StripKind, depth: float) -> list[Strip]:
+def _strips(
+    module: ResolvedModule, scene: Scene, points: Field, kind: StripKind, depth: float, report: Report
+) -> list[Strip]:
     """Rows between the bodies, each where it lights most of what is dark yet."""
     free = free_for(module, scene, depth, STRIP_WIDE)
     x0, y0, x1, y1 = module.area.bounds
-    rows = []
-    for n in range(int((y1 - y0) / ROWS)):
-        runs = _runs(free, y0 + ROWS * (n + 0.5), (x0, y0, x1, y1), STRIPS[kind].step)
+    rows, apart = [], max(ROWS, (y1 - y0) / MOST_ROWS)
+    for n in range(int((y1 - y0) / apart)):
+        report(0.05 + 0.25 * n * apart / (y1 - y0), "Trying rows")
+        runs = _runs(free, y0 + apart * (n + 0.5), (x0, y0, x1, y1), STRIPS[kind].step)
         if runs:
             lamps = tuple(lamp for run in runs for lamp in lamps_of_strip(run.model_copy(update={"kind": kind}), depth))
             rows.append((runs, at_points(lamps, scene, points, shaded=True)))
@@ -183,6 +192,13 @@ class _Points(NamedTuple):
         mean = np.add.reduceat(values, starts) / many
         made: Field = np.minimum.reduceat(values, starts) / np.maximum(mean, 1e-9)
         return made
+
+    def only(self, owners: set[int], gives: Field) -> tuple[_Points, Field]:
+        """The points of some legends, and what lamps give them."""
+        which = np.isin(self.owner, sorted(owners))
+        found, owner = np.unique(self.owner[which], return_inverse=True)
+        names = tuple(self.functions[n] for n in found.tolist())
+        return _Points(owner.astype(np.int64), names, self.at[which], self.values[which]), gives[which]
 
 
 def _points(r: Resolved, module: ResolvedModule, night: Night) -> _Points:
@@ -305,6 +321,8 @@ def leds_for(
     lamps = [_lamp(Ring(x, y, 1.0), depth, kind) for x, y in places]
     passed = night.scene.way.transmission / math.pi
     gives = np.column_stack([at_points((lamp,), night.scene, points.at, shaded=True) * passed for lamp in lamps])
+    reached = set(points.owner[gives.max(axis=1) > 0].tolist())
+    points, gives = points.only(reached, gives)
     mine = np.array([f in functions for f in points.functions])
     looked = mine[points.owner] | (gives.max(axis=1) > 0.05 * max(1.0, float(np.median(points.values))))
     best: tuple[float, Field] | None = None
@@ -365,7 +383,8 @@ def suggest(
         report(0.05, "Laying strips")
         words = lit_words(r, module)
         points = np.concatenate([lit.points[::3] for lit in words]) if words else np.zeros((0, 2))
-        found = _strips(module, before.scene, points, kind, depth) if way == "rows" else None
+        points = points[:: max(1, len(points) // MOST_TRIED)]
+        found = _strips(module, before.scene, points, kind, depth, report) if way == "rows" else None
         for n, strip in enumerate(_round_the_edge(module, kind, depth) if found is None else found, 1):
             strips.append(strip.model_copy(update={"id": f"new-{n}"}))
             said = strip.model_dump(exclude={"id"}, exclude_defaults=True)
@@ -373,18 +392,26 @@ def suggest(
     night = _night(r, module, light.model_copy(update={"strips": tuple(strips)}))
     scene = night.scene
     leds: list[Ring] = []
-    for turn, margin in enumerate(MARGINS):
-        report(0.2 + 0.8 * turn / len(MARGINS), f"{len(leds)} LEDs so far")
-        left = {x.function for x in night.legends if _lacks(x, night, wanted) > 0 and x.uncovered < 1}
-        more = leds_for(r, module, night, left, wanted + margin) if left else ()
-        if not more:
+    tries: Counter[str] = Counter()
+    together = BATCH if len(night.legends) <= 2 * BATCH else BATCH // 3
+    turns = len(MARGINS) * math.ceil(len(night.legends) / together)
+    for turn in range(turns):
+        report(0.3 + 0.7 * turn / turns, f"{len(leds)} LEDs so far")
+        left = [x for x in night.legends if tries[x.function] < len(MARGINS) and x.uncovered < 1]
+        lacking = {x.function: _lacks(x, night, wanted) for x in left}
+        batch = sorted((f for f in lacking if lacking[f] > 0), key=lambda f: (tries[f], -lacking[f]))[:together]
+        if not batch:
             break
+        margin = MARGINS[min(tries[f] for f in batch)]
+        tries.update(batch)
+        more = leds_for(r, module, night, set(batch), wanted + margin)
+        if not more:
+            continue
         tried = [*leds, *more]
         groups = tuple(Group(f"new-led-{n}", (_lamp(led, depth),)) for n, led in enumerate(tried))
         made = map_of(scene._replace(groups=(*scene.groups, *groups)))
         after = Night(scene, made, legends_lit(r, module, scene, made))
-        if _lacking(after, wanted) >= _lacking(night, wanted):
-            break
-        leds, night = tried, after
+        if _lacking(after, wanted) < _lacking(night, wanted):
+            leds, night = tried, after
     commands += leds_added(module.module.id, leds)
     return Suggested(tuple(commands), before.legends, night.legends)

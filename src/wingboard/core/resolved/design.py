@@ -21,7 +21,7 @@ T = TypeVar("T")
 class Later(Protocol):
     """What works costly things out in its own time: gives what it has under a key, or None and has it made."""
 
-    def __call__(self, key: Hashable, compute: Callable[[], T]) -> T | None:
+    def __call__(self, name: str, key: Hashable, compute: Callable[[], T]) -> T | None:
         """The value, or None while it is being made."""
 
 
@@ -51,7 +51,7 @@ class Resolved:
         """
         if self._later is None or name in self._kept:
             return self.once(name, compute)
-        found = self._later(key, compute)
+        found = self._later(name, key, compute)
         if found is None:
             self.missed = True
             return None
