@@ -74,11 +74,13 @@ class Suggested(NamedTuple):
     after: tuple[LegendLight, ...]
 
 
-def taken_at(module: ResolvedModule, scene: Scene, depth: float) -> BaseGeometry:
+def taken_at(scene: Scene, depth: float) -> BaseGeometry:
     """What bodies take of the plane that lamps lie in, a strip's height before it included."""
     b = scene.bodies
     there = [n for n in range(len(b.z0)) if b.z0[n] < depth and b.z1[n] > depth - HIGH]
-    found: BaseGeometry = shapely.union_all([shapely.Polygon(b.corners[n]).buffer(0) for n in there])
+    found: BaseGeometry = (
+        shapely.union_all(shapely.convex_hull(shapely.linestrings(b.corners[there]))) if there else shapely.Polygon()
+    )
     return found
 
 
@@ -86,7 +88,7 @@ def free_for(module: ResolvedModule, scene: Scene, depth: float, wide: float) ->
     """Where the middle of something so wide (mm) may lie among the bodies, inside the plate."""
     inside = module.area.buffer(-EDGE - wide / 2)
     screws = shapely.union_all([shapely.Point(f.x, f.y).buffer(f.hole / 2 + 1) for f in module.fixings])
-    return inside.difference(taken_at(module, scene, depth).buffer(wide / 2 + 0.5)).difference(screws.buffer(wide / 2))
+    return inside.difference(taken_at(scene, depth).buffer(wide / 2 + 0.5)).difference(screws.buffer(wide / 2))
 
 
 def _runs(free: BaseGeometry, y: float, bounds: tuple[float, float, float, float], step: float) -> list[Strip]:

@@ -77,9 +77,10 @@ def _lit(r: Resolved) -> Iterator[tuple[ResolvedModule, Scene]]:
 def meets_body(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Strips and LEDs that run through a body."""
     for module, scene in _lit(r):
-        for lamp in lying(module):
-            taken = taken_at(module, scene, lamp.depth)
-            met = shapely.intersection(taken, lamp.shape)
+        lamps = lying(module)
+        taken = {depth: taken_at(scene, depth) for depth in {lamp.depth for lamp in lamps}}
+        for lamp in lamps:
+            met = shapely.intersection(taken[lamp.depth], lamp.shape)
             if met.area > 0.5:
                 spot = met.representative_point()
                 x0, y0, x1, y1 = met.bounds
