@@ -597,6 +597,14 @@ LIMITS = [
         step=0.5,
         measured=lambda v: 0.06 * v,
     ),
+    # A caption of 18 mm with one LED: half its width.
+    Limit(
+        "light.box-shallow",
+        lambda v: made(plate(("caption-single", 60, 60)), *own_part("caption-single", {"of": "depth", "values": [v]})),
+        9.0,
+        False,
+        needed=9.0,
+    ),
     # 5 V over an amber lamp of 2.1 V leave 2.9 V.
     Limit(
         "light.no-headroom",

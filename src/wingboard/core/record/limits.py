@@ -80,6 +80,7 @@ LIMITS: dict[str, Limit] = {
     "usb-supply": Limit(
         0.5, "A", "that a USB port gives", Source(kind="published", note="USB 2.0 specification, one high-power port")
     ),
+    "box-depth": Limit(0.5, "× width", "of a light box behind a caption with a single LED", PRACTICE),
     "lamp-headroom": Limit(0.2, "of the supply", "left over a lamp for its resistor", PRACTICE),
     "resistor-watts": Limit(
         0.25, "W", "of the usual resistor", Source(kind="practice", note="rated at twice what it turns into heat")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 
 from wingboard.core.findings.finding import Finding, Measure
@@ -9,6 +10,7 @@ from wingboard.core.findings.registry import Check, Figures, check
 from wingboard.core.light.checks.legends import READS, nights
 from wingboard.core.light.glare import SOURCE, glare_of
 from wingboard.core.light.indicators import WORK, lamps_of
+from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
 from wingboard.core.resolved.design import Resolved
@@ -60,6 +62,33 @@ def hot_resistor(r: Resolved, rule: Check) -> Iterator[Finding]:
                 needed=Measure(value=rule.limit(r.design), unit="W"),
                 most=True,
                 extra=lamp.line,
+            )
+
+
+@check(
+    "light.box-shallow",
+    severity="judge",
+    title="A light box too shallow",
+    measures="how deep a caption's light box is behind its lens, with one LED in it",
+    limits=("box-depth",),
+    reads=("wishes", "parts", "limits"),
+)
+def box_shallow(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Captions lit by one LED that stands too near: a spot in the middle, dark ends. Deeper, or two LEDs."""
+    leds: Counter[str] = Counter()
+    for lamp in lamps_of(r):
+        leds[lamp.function] += lamp.row
+    for function in r.design.functions:
+        part = r.parts.get(function.part or "")
+        if part is None or part.family != "caption" or leds[function.id] != 1:
+            continue
+        need = rule.limit(r.design) * max(part.hole.span)
+        if part.depth < need - VISIBLE:
+            yield rule.finding(
+                function.id,
+                detail=f"{function.name}, {max(part.hole.span):.0f} mm wide",
+                measured=Measure(value=part.depth),
+                needed=Measure(value=need),
             )
 
 
