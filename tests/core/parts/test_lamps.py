@@ -73,6 +73,23 @@ def test_the_shopping_list_has_screws_resistors_boards_and_sheets() -> None:
     assert any(name.startswith("Sheet of ") for name in rows)
 
 
+def test_the_shopping_list_has_what_lights_it_what_it_stands_in_and_on() -> None:
+    more = [
+        {"do": "add_strip", "module": "plate", "x": 10, "y": 10, "x2": 188, "y2": 10},
+        {"do": "add_leds", "module": "plate", "at": [{"x": 20, "y": 100}, {"x": 30, "y": 100}, {"x": 40, "y": 100}]},
+        {"do": "set_case", "module": "plate"},
+        {"do": "set_frame"},
+    ]
+    design = apply(plate((LED, 50, 60)), BATCH.validate_python(more), catalogue())
+    rows = {row[0]: dict(zip(SHOPPING, row, strict=True)) for row in shopping_list(Resolved(design))}
+    # 178 mm are three groups of 50; three LEDs in a row on 12 V want 150 ohms.
+    assert rows["Strip, 12 V, 60 a metre"]["to buy"] == "1"
+    assert rows["Flat LED on a carrier"]["in use"] == "3"
+    assert rows["Resistor 150 Ω"]["in use"] == "1"
+    assert any(name.startswith("Plywood, 6 mm, for cases") for name in rows)
+    assert any(name.startswith("Batten 30 × 20 mm") for name in rows)
+
+
 def test_words_name_one_colour_or_none() -> None:
     assert named_colour("Red lamp, 12 V") == "red"
     assert named_colour("red and green lamp") is None

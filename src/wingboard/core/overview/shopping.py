@@ -6,9 +6,15 @@ import math
 from collections import Counter
 
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of
+from wingboard.core.light.kinds import LEDS, STRIPS
+from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.parts.counting import shopping_rows
+from wingboard.core.record.lights import Backlight
 from wingboard.core.record.materials import materials
+from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.stack.case import case_of
+from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines
@@ -20,7 +26,8 @@ SPARE = 0.1
 
 def shopping_list(r: Resolved) -> list[tuple[str, ...]]:
     """Everything that is to be bought, as cells under :data:`~wingboard.core.parts.counting.SHOPPING`."""
-    return [*shopping_rows(r), *_screws(r), *_resistors(r), *_boards(r), *_sheets(r)]
+    made = [*_screws(r), *_resistors(r), *_lights(r), *_boards(r), *_sheets(r), *_cases(r), *_battens(r)]
+    return [*shopping_rows(r), *made]
 
 
 def _row(name: str, summary: str, used: int, on_hand: int | None, to_buy: int) -> tuple[str, ...]:
@@ -44,12 +51,58 @@ def _resistors(r: Resolved) -> list[tuple[str, ...]]:
         ohms = lamp_resistor(line, r.functions[line.function].switches.volts)[0] if line.lamp else None
         if ohms is not None:
             wanted[ohms] += 1
+    behind: Counter[float] = Counter()
+    for light in _lit(r):
+        behind.update({ohms: n for n, ohms in power_of(light).resistors})
     ladders = sum(_steps(r, line.function) - 1 for line in lines(r) if line.id.endswith("-ladder"))
     equal = [_small("Resistors for ladders", "all of one value, 1 %", ladders)] if ladders else []
     return equal + [
-        _small(f"Resistor {ohms:g} Ω", "in series with a lamp, E24, a quarter watt", n)
-        for ohms, n in sorted(wanted.items())
+        _small(f"Resistor {ohms:g} Ω", "in series with lamps, E24, a quarter watt", n)
+        for ohms, n in sorted((wanted + behind).items())
     ]
+
+
+def _lit(r: Resolved) -> list[Backlight]:
+    return [m.light for m in r.design.modules if m.light is not None]
+
+
+def _lights(r: Resolved) -> list[tuple[str, ...]]:
+    """Strips by the metre, and single LEDs, behind all modules."""
+    runs = [(strip.kind, strip_use(strip).cut) for light in _lit(r) for strip in light.strips]
+    rows = []
+    for kind in dict.fromkeys(kind for kind, _ in runs):
+        cut = [length for other, length in runs if other == kind and length > 0]
+        if cut:
+            metres = sum(cut) / 1000
+            says = f"{metres:.2f} m, by the metre"
+            rows.append(_row(f"{STRIPS[kind].name}", says, len(cut), None, math.ceil(metres)))
+    leds = Counter(led.kind for light in _lit(r) for led in light.leds)
+    return rows + [_small(LEDS[kind].name, "white, behind the plates", n) for kind, n in leds.items()]
+
+
+def _cases(r: Resolved) -> list[tuple[str, ...]]:
+    """What the cases are made of, by the square metre."""
+    areas: dict[tuple[Material, float], list[float]] = {}
+    for module in r.modules.values():
+        made = case_of(r, module)
+        for piece in made.pieces if made else ():
+            kind = made.case.material, made.case.thickness  # type: ignore[union-attr]
+            areas.setdefault(kind, []).extend([piece.width * piece.height / 1e6] * piece.many)
+    return [
+        _row(f"{materials()[m].name}, {t:g} mm, for cases", f"{sum(a):.2f} m² in {len(a)} pieces", len(a), None, 1)
+        for (m, t), a in areas.items()
+    ]
+
+
+def _battens(r: Resolved) -> list[tuple[str, ...]]:
+    """The battens of a console's frame, by the metre."""
+    made = frame_of(r)
+    if made is None:
+        return []
+    lengths = [max(b.x1 - b.x0, b.y1 - b.y0) / 1000 for b in made.battens]
+    name = f"Batten {made.frame.wide:g} × {made.frame.deep:g} mm"
+    metres = sum(lengths)
+    return [_row(name, f"{metres:.2f} m, by the metre", len(lengths), None, math.ceil(metres))]
 
 
 def _steps(r: Resolved, function: str) -> int:
