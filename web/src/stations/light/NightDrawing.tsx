@@ -1,17 +1,16 @@
 /** The module in the dark: its letters as bright as they will be, its lamps, and what lies behind; or its evenness. */
 import { useId, useRef } from "react";
-import type { Fn, LightView, Part } from "../../api/types";
+import type { LightView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { Looking, TOOL } from "../../app/Looking";
 import { useSession } from "../../app/session";
 import { Canvas } from "../../canvas/Canvas";
 import { Tag } from "../../canvas/Tag";
 import { useCamera } from "../../canvas/useCamera";
-import { frontOf } from "../../panel/PartOnPanel";
-import { Outline, PartFront } from "../../panel/shapes";
-import { WordPath } from "../../panel/WordPath";
 import { shown } from "../../ui/figures";
+import { AtNight } from "./AtNight";
 import { LampShapes } from "./LampShapes";
+import { Letters } from "./Letters";
 import { useLightState } from "./store";
 import type { Laying } from "./useLaying";
 
@@ -170,75 +169,5 @@ function Scale({ bands }: { bands: readonly { share: number; colour: string }[] 
         </span>
       ))}
     </span>
-  );
-}
-
-/** All words, marks and graphics on a module's face. */
-function Letters({
-  module,
-  ink = "var(--open)",
-  faint = false,
-}: {
-  module: string;
-  ink?: string;
-  faint?: boolean;
-}) {
-  const { design, lettering, graphics } = useDesign();
-  return (
-    <g opacity={faint ? 0.5 : 1} pointerEvents="none">
-      {design.functions.map((fn) => {
-        const letters = lettering[fn.id];
-        if (!letters || letters.inside || fn.place?.module !== module) return null;
-        return (
-          <g key={fn.id} transform={`translate(${fn.place.x} ${fn.place.y})`} fill={ink} fillRule="evenodd">
-            {letters.words.map((word, n) => (
-              <WordPath key={n} word={word} ink={ink} />
-            ))}
-            {letters.marks && <path d={letters.marks} stroke={ink} strokeWidth={0.6} fill="none" />}
-          </g>
-        );
-      })}
-      {graphics
-        .filter((g) => design.graphics.find((one) => one.id === g.id)?.module === module)
-        .map((g) => (
-          <g key={g.id} fill={ink} fillRule="evenodd">
-            {g.words.map((word, n) => (
-              <WordPath key={n} word={word} ink={ink} />
-            ))}
-          </g>
-        ))}
-    </g>
-  );
-}
-
-/** A part in the dark: its outline hardly seen, its lamp lit when all are. */
-function AtNight({ fn, part }: { fn: Fn; part: Part }) {
-  const { examples, lenses } = useDesign();
-  const { lit } = useLightState();
-  const { selection, select } = useSession();
-  if (!fn.place) return null;
-  const shines = part.front.some((piece) => piece.lamp || piece.text);
-  return (
-    <g
-      transform={`translate(${fn.place.x} ${fn.place.y})${fn.place.turn ? ` rotate(${fn.place.turn})` : ""}`}
-      data-fn={fn.id}
-      className="cursor-pointer"
-      onClick={() => select([fn.id])}
-    >
-      <title>{fn.name}</title>
-      <Outline
-        shape={part.cover}
-        x={part.cover_x}
-        y={part.cover_y}
-        fill="var(--night-part)"
-        stroke={selection.includes(fn.id) ? "var(--night-mark)" : "var(--night-edge)"}
-        strokeWidth={selection.includes(fn.id) ? 0.8 : 0.3}
-      />
-      {shines && lit === "all" && (
-        <g className="glow">
-          <PartFront front={frontOf(part, examples[fn.id], lenses[fn.id]).filter((p) => p.lamp || p.text)} />
-        </g>
-      )}
-    </g>
   );
 }

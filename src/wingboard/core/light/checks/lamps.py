@@ -18,8 +18,8 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.checks.legends import lit_from_behind
 from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import power_of, strip_use
+from wingboard.core.light.room import free_for, taken_at
 from wingboard.core.light.scene import Scene, scene_of
-from wingboard.core.light.suggest import free_for, taken_at
 from wingboard.core.light.through import way_through
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source

@@ -18,7 +18,8 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.mapping import FOOT
-from wingboard.core.light.suggest import MARGINS, leds_added, leds_for, suggest
+from wingboard.core.light.rings import MARGINS, leds_added, leds_for
+from wingboard.core.light.suggest import suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.record.base import Source
 from wingboard.core.record.materials import materials
