@@ -6,6 +6,11 @@ import type { CellText, Command, DesignView } from "../api/types";
 import { ask, designKey, emptied, fetchDesign, shownUpTo, useQueue } from "./queue";
 import { shownDesign } from "./shown";
 
+/** How often a design is asked for while findings are being worked out: the news of them may come during a load. */
+const JUDGING = 1500;
+const isJudged = (view: DesignView | undefined) =>
+  !view?.readiness.waits.some((wait) => wait.station === "light");
+
 /** The newest revision of a design, as the server keeps it. */
 export function useDesignQuery(id: string) {
   const client = useQueryClient();
@@ -14,6 +19,7 @@ export function useDesignQuery(id: string) {
     queryFn: () => fetchDesign(client, id),
     retry: (count, error) => error instanceof Unreachable && count < 100,
     retryDelay: 1000,
+    refetchInterval: (query) => (isJudged(query.state.data) ? false : JUDGING),
   });
 }
 
