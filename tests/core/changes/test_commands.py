@@ -20,6 +20,7 @@ from wingboard.core.changes.commands.places import MoveItems, PlacePart, RemoveI
 from wingboard.core.changes.commands.wire import AddController, PinLine
 from wingboard.core.changes.handlers.steps import carry_out
 from wingboard.core.changes.wording import phrase_of
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import DesignError, NotPossible, UnknownThing
@@ -137,3 +138,21 @@ def test_patches_are_rfc_6902_and_skip_what_did_not_change() -> None:
     operations = patch_between(BASE, after)
     assert operations == [{"op": "replace", "path": "/functions/1/place/x", "value": 101.0}]
     assert jsonpatch.apply_patch(BASE.model_dump(mode="json"), operations) == after.model_dump(mode="json")
+
+
+def test_what_is_not_said_of_lamps_and_of_an_opening_takes_its_usual_place() -> None:
+    lit = apply(
+        BASE, tuple(COMMANDS.validate_python({"do": do, "module": "plate"}) for do in ("add_strip", "add_leds"))
+    )
+    light = lit.modules[0].light
+    assert light is not None
+    x0, y0, x1, y1 = area_of(lit.modules[0].outline.loop()).bounds
+    (strip,), (led,) = light.strips, light.leds
+    assert x0 < strip.x < led.x < strip.x2 < x1
+    assert y0 < strip.y == strip.y2 == led.y < y1
+
+    other, before = BASE, area_of(BASE.brief.opening.loop()).bounds
+    for shape in ("arch", "rect", "arch"):  # whatever its shape, it is over its sides as wide and as high as it was
+        other = apply(other, (COMMANDS.validate_python({"do": "resize_opening", "shape": shape}),))
+        assert other.brief.opening.kind == shape
+        assert area_of(other.brief.opening.loop()).bounds == pytest.approx(before)

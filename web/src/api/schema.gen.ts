@@ -1598,7 +1598,7 @@ export interface components {
         };
         /**
          * AddLeds
-         * @description Single LEDs behind a module.
+         * @description Single LEDs behind a module; without places one in its middle.
          */
         AddLeds: {
             /**
@@ -1611,7 +1611,7 @@ export interface components {
             /** Kind */
             kind?: ("led-5" | "led-3" | "led-flat") | null;
             /** At */
-            at: components["schemas"]["wingboard__core__changes__commands__lights__Point"][];
+            at?: components["schemas"]["wingboard__core__changes__commands__lights__Point"][] | null;
             /** Z */
             z?: number | null;
             /** Level */
@@ -1837,7 +1837,7 @@ export interface components {
         };
         /**
          * AddStrip
-         * @description A strip of LEDs behind a module, from one point to another.
+         * @description A strip of LEDs behind a module, from one point to another; what is not said: across its middle.
          */
         AddStrip: {
             /**
@@ -1852,13 +1852,13 @@ export interface components {
             /** Kind */
             kind?: ("strip-60" | "strip-120" | "chain-30" | "chain-60") | null;
             /** X */
-            x: number;
+            x?: number | null;
             /** Y */
-            y: number;
+            y?: number | null;
             /** X2 */
-            x2: number;
+            x2?: number | null;
             /** Y2 */
-            y2: number;
+            y2?: number | null;
             /** Z */
             z?: number | null;
             /** Tilt */
@@ -6622,16 +6622,11 @@ export interface components {
         };
         /**
          * RefineAsked
-         * @description How fine a map is wanted (mm from point to point).
+         * @description Of which revision a finer map is wanted.
          */
         RefineAsked: {
             /** Base */
             base: number;
-            /**
-             * Step
-             * @default 0.5
-             */
-            step: number;
             /** Key */
             key?: string | null;
         };
@@ -6958,6 +6953,11 @@ export interface components {
              * @enum {string}
              */
             do: "resize_opening";
+            /**
+             * Shape
+             * @description Another shape over the same sides
+             */
+            shape?: ("rect" | "arch") | null;
             /** Width */
             width?: number | null;
             /** Height */
@@ -7878,12 +7878,8 @@ export interface components {
              * @enum {string}
              */
             way: "rows" | "edge";
-            /**
-             * Kind
-             * @default strip-60
-             * @enum {string}
-             */
-            kind: "strip-60" | "strip-120" | "chain-30" | "chain-60";
+            /** Kind */
+            kind?: ("strip-60" | "strip-120" | "chain-30" | "chain-60") | null;
             /** Key */
             key?: string | null;
         };
@@ -8113,6 +8109,14 @@ export interface components {
             controllers: components["schemas"]["ControllerKind"][];
             /** Materials */
             materials: components["schemas"]["MaterialName"][];
+            /**
+             * Thrown Back
+             * @description What walls throw back of the light, as a share, by their kind
+             */
+            thrown_back: {
+                [key: string]: number;
+            };
+            cable_exit: components["schemas"]["CableExit"];
             /**
              * Licensed Ac
              * @description Volts above which a licensed electrician wires
@@ -10022,7 +10026,7 @@ export interface operations {
         parameters: {
             query?: {
                 even?: boolean;
-                step?: number;
+                fine?: boolean;
             };
             header?: never;
             path: {

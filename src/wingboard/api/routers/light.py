@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, file_of
@@ -15,11 +15,11 @@ from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
 from wingboard.core.light.power import power_of
-from wingboard.core.light.scene import STEP, bodies_before, groups_of
+from wingboard.core.light.scene import FINER, STEP, bodies_before, groups_of
 from wingboard.core.light.suggest import Way
 from wingboard.core.light.through import opacity_of, passes, way_through
 from wingboard.core.record.errors import UnknownThing
-from wingboard.core.record.lights import Backlight, LedKind, StripKind
+from wingboard.core.record.lights import USUAL_STRIP, Backlight, LedKind, StripKind
 from wingboard.core.record.modules import Opacity
 from wingboard.core.resolved.boards import board_front
 from wingboard.core.resolved.design import Resolved
@@ -274,12 +274,9 @@ PICTURE = file_of("image/png")
 
 
 @router.get("/light/{module}/night.png", response_class=Response, responses=PICTURE)
-def night_png(
-    desk: OnDesk, design_id: DesignId, module: str, even: bool = False,
-    step: Annotated[float, Query(ge=0.25, le=STEP)] = STEP,
-) -> Response:  # fmt: skip
+def night_png(desk: OnDesk, design_id: DesignId, module: str, even: bool = False, fine: bool = False) -> Response:
     """What shines through the face everywhere, as a picture: as it looks, or in colours by its share of the usual."""
-    night = _night(desk.open(design_id), module, step)
+    night = _night(desk.open(design_id), module, FINER if fine else STEP)
     if night is None:
         raise UnknownThing("Nothing lights this module from behind", "module")
     content = even_picture(night) if even else night_picture(night)
@@ -310,7 +307,7 @@ class SuggestAsked(BaseModel):
 
     base: Revision
     way: Way = "rows"
-    kind: StripKind = "strip-60"
+    kind: StripKind | None = None
     key: Key = None
 
 
@@ -318,15 +315,14 @@ class SuggestAsked(BaseModel):
 def suggest_lamps(desk: OnDesk, jobs: WithJobs, design_id: DesignId, module: str, asked: SuggestAsked) -> Response:
     """Start looking where lamps would have to lie; nothing is changed by it."""
     _found(desk.open(design_id, asked.base).resolved, module)
-    work = suggesting(desk, design_id, asked.base, module, asked.way, asked.kind)
+    work = suggesting(desk, design_id, asked.base, module, asked.way, asked.kind or USUAL_STRIP)
     return as_json(job_view(jobs.start("lamps", design_id, work, asked.key)), 202)
 
 
 class RefineAsked(BaseModel):
-    """How fine a map is wanted (mm from point to point)."""
+    """Of which revision a finer map is wanted."""
 
     base: Revision
-    step: float = Field(0.5, ge=0.25, le=STEP)
     key: Key = None
 
 
@@ -334,5 +330,5 @@ class RefineAsked(BaseModel):
 def refine_map(desk: OnDesk, jobs: WithJobs, design_id: DesignId, module: str, asked: RefineAsked) -> Response:
     """Start working out a finer map; its picture follows at once when it is done."""
     _found(desk.open(design_id, asked.base).resolved, module)
-    work = refining(desk, design_id, asked.base, module, asked.step)
+    work = refining(desk, design_id, asked.base, module, FINER)
     return as_json(job_view(jobs.start("light", design_id, work, asked.key)), 202)

@@ -10,7 +10,8 @@ from wingboard.core.face.symbols import SYMBOLS
 from wingboard.core.record.lamps import COLOURS, LampColour
 from wingboard.core.record.limits import LIMITS
 from wingboard.core.record.materials import materials
-from wingboard.core.record.usual import MACHINES, SHEET, SUPPLY
+from wingboard.core.record.modules import CableExit
+from wingboard.core.record.usual import MACHINES, SHEET, SUPPLY, THROWN_BACK
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.record.workshop import MachineFields, Material, StockFields, SupplyFields
 from wingboard.core.wire.boards import boards
@@ -43,6 +44,8 @@ class Trade(BaseModel):
     lamp_colours: list[LampColour]
     controllers: list[ControllerKind]
     materials: list[MaterialName]
+    thrown_back: dict[str, float] = Field(description="What walls throw back of the light, as a share, by their kind")
+    cable_exit: CableExit
     licensed_ac: float = Field(description="Volts above which a licensed electrician wires")
     licensed_dc: float
 
@@ -63,6 +66,8 @@ def trade() -> Response:
             lamp_colours=list(COLOURS),
             controllers=kinds,
             materials=[MaterialName(id=ident, name=known.name) for ident, known in materials().items()],
+            thrown_back=THROWN_BACK,
+            cable_exit=CableExit(),
             licensed_ac=LIMITS["touch-ac"].value,
             licensed_dc=LIMITS["touch-dc"].value,
         )

@@ -16,6 +16,8 @@ from wingboard.core.resolved.profile import seated
 
 STEP = 2.0
 """From one point of the map to the next, unless it is asked finer (mm)."""
+FINER = 0.5
+"""From one point of a finer map to the next (mm): a letter's stroke has its own."""
 BESIDE = 100.0
 """Lamps further than this (mm) beside a module light nothing of it."""
 MOST_POINTS = 400_000

@@ -11,6 +11,7 @@ from wingboard.core.record.base import Ident, Length, Mm, Record
 
 StripKind = Literal["strip-60", "strip-120", "chain-30", "chain-60"]
 """So many LEDs a metre; a chain's are set one by one."""
+USUAL_STRIP: StripKind = "strip-60"
 LedKind = Literal["led-5", "led-3", "led-flat"]
 """Round ones with a lens of 5 or 3 mm, or a flat one on a carrier."""
 Tilt = Annotated[float, Field(ge=-90, le=90)]
@@ -32,7 +33,7 @@ class Strip(Record):
     """
 
     id: Ident
-    kind: StripKind = "strip-60"
+    kind: StripKind = USUAL_STRIP
     x: Mm
     y: Mm
     x2: Mm

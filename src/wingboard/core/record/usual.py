@@ -24,6 +24,12 @@ SHEET = StockFields(material="acrylic", thickness=3, width=600, height=400)
 SUPPLY = SupplyFields(name="5 V supply", volts=5, amps=4)
 
 
+ARCH_RISE = 0.15
+"""What an arched top takes of a whole height at first (our own guess, to be dragged)."""
+STRIP_INSET = 15.0
+"""How far (mm) a strip across a module ends from its edges at first: room for a standoff (common practice)."""
+THROWN_BACK = {"bare wood": 0.5, "painted white": 0.8}
+"""The share of light that walls and boards throw back (from memory of paint makers' tables)."""
 BAR = {"height": 12.0, "clear": 30.0}
 """A bar behind a panel, across its whole opening at half its height (mm, common practice)."""
 MODULE = RectOutline(width=120, height=80, radius=3)

@@ -41,10 +41,8 @@ export function OpeningForm({ set }: Props) {
   const [tracing, setTracing] = useState(false);
   const size = { width: view.opening_width, height: view.opening_height };
   const shape = (kind: (typeof SHAPES)[number][0]) => {
-    if (kind === "rect") set({ opening: { kind, ...size, radius: 0 } });
-    else if (kind === "arch")
-      set({ opening: { kind, width: size.width, height: size.height * 0.85, rise: size.height * 0.15 } });
-    else setTracing(true);
+    if (kind === "path") setTracing(true);
+    else resize({ shape: kind });
   };
   return (
     <section aria-label="Opening" className="mt-5">

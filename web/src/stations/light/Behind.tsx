@@ -1,6 +1,7 @@
 /** What lies behind a module: its strips and LEDs with their figures, and the room that throws light back. */
 import type { LightView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField } from "../../ui/fields";
 import { many, shown } from "../../ui/figures";
@@ -20,6 +21,9 @@ export function Behind({ light, laying }: Props) {
   const { chosen, set } = useLightState();
   const remove = (one: string) => void send([{ do: "remove_lights", module: light.module, lights: [one] }]);
   const { strips, leds } = light.light;
+  const walls = Object.entries(useTrade()?.thrown_back ?? {})
+    .map(([name, share]) => `${name} about ${Math.round(share * 100)} %`)
+    .join(", ");
   return (
     <div className="space-y-3 p-3.5 text-[12px]">
       <p className="text-[11px] text-faint">
@@ -78,9 +82,9 @@ export function Behind({ light, laying }: Props) {
         unit="%"
         most={95}
         whole
-        hint="bare wood 50, painted white 80"
         onCommit={(white) => void send([{ do: "set_light", module: light.module, white: white / 100 }])}
       />
+      {walls && <p className="text-[11px] text-faint">{walls}</p>}
       <p className="text-[11px] text-faint">
         Brightness of strips and LEDs is from memory of data sheets: yours may give half or twice as much. How
         even it is depends on it much less.

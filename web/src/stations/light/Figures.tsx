@@ -94,7 +94,7 @@ function Suggestion({ light, laying }: Props) {
   const found = laying.suggested;
   if (!found) return null;
   const strips = found.commands.filter((c) => c.do === "add_strip").length;
-  const leds = found.commands.reduce((sum, c) => sum + (c.do === "add_leds" ? c.at.length : 0), 0);
+  const leds = found.commands.reduce((sum, c) => sum + (c.do === "add_leds" ? (c.at?.length ?? 1) : 0), 0);
   return (
     <section
       aria-label="Suggested"

@@ -23,7 +23,7 @@ export function NightDrawing({ light, laying }: Props) {
   const { id, revision, design, modules } = useDesign();
   const frame = useRef<HTMLDivElement>(null);
   const mask = useId();
-  const { view, level, step, set } = useLightState();
+  const { view, level, fine, set } = useLightState();
   const { selection, select } = useSession();
   const module = modules.find((m) => m.id === light.module);
   const extent = { x: 0, y: 0, width: module?.width ?? 1, height: module?.height ?? 1 };
@@ -37,7 +37,7 @@ export function NightDrawing({ light, laying }: Props) {
     return part ? [{ fn, part }] : [];
   });
   const now = level ?? light.light.level;
-  const source = `/api/designs/${id}/light/${light.module}/night.png?revision=${revision}&step=${step}${view === "even" ? "&even=true" : ""}`;
+  const source = `/api/designs/${id}/light/${light.module}/night.png?revision=${revision}${fine ? "&fine=true" : ""}${view === "even" ? "&even=true" : ""}`;
   const chosen = night?.legends.find((l) => selection.includes(l.function));
   return (
     <>
@@ -134,7 +134,7 @@ export function NightDrawing({ light, laying }: Props) {
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 text-[11px] text-faint">
         <p className="min-w-0 flex-1 truncate">{says(light, view, chosen?.name)}</p>
         {view === "even" && night && <Scale bands={night.bands} />}
-        {night && step > 0.5 && (
+        {night && !fine && (
           <button type="button" className={TOOL} onClick={() => void laying.refine()}>
             Finer
           </button>

@@ -11,8 +11,8 @@ interface LightState {
   chosen: string | null;
   /** While the slider moves, from 0 to 1. */
   level: number | null;
-  /** mm from point to point of the map. */
-  step: number;
+  /** The finer map. */
+  fine: boolean;
   /** Functions whose lamps are lit. */
   lit: "none" | "all";
   set: (changes: Partial<Omit<LightState, "set">>) => void;
@@ -23,7 +23,7 @@ export const useLightState = create<LightState>((set) => ({
   side: "legends",
   chosen: null,
   level: null,
-  step: 2,
+  fine: false,
   lit: "none",
   set: (changes) => set(changes),
 }));

@@ -33,14 +33,13 @@ const given = (changes: object) =>
   Object.fromEntries(Object.entries(changes).filter(([, value]) => value !== undefined));
 
 export function useLaying(light: LightView): Laying {
-  const { id, revision, modules } = useDesign();
+  const { id, revision } = useDesign();
   const { send } = useChanges(id);
   const { chosen, set } = useLightState();
   const job = useJob();
   const [what, setWhat] = useState("");
   const [suggested, setSuggested] = useState<Suggested | null>(null);
   const module = light.module;
-  const size = modules.find((m) => m.id === module);
   const there = [...light.light.strips.map((s) => s.id), ...light.light.leds.map((l) => l.id)];
   const add = (command: Command) => {
     set({ side: "behind" });
@@ -56,19 +55,8 @@ export function useLaying(light: LightView): Laying {
     job,
     what,
     suggested: suggested?.module === module && suggested.revision === revision ? suggested : null,
-    addStrip: () => {
-      if (!size) return;
-      const y = Math.round(size.height / 2);
-      add({ do: "add_strip", module, x: 15, y, x2: Math.max(30, Math.round(size.width - 15)), y2: y });
-    },
-    addLed: () => {
-      if (!size) return;
-      add({
-        do: "add_leds",
-        module,
-        at: [{ x: Math.round(size.width / 2), y: Math.round(size.height / 2) }],
-      });
-    },
+    addStrip: () => add({ do: "add_strip", module }),
+    addLed: () => add({ do: "add_leds", module }),
     editStrip: (strip, changes) => send([{ do: "edit_strip", module, strip, ...given(changes) }]),
     editLed: (led, changes) => send([{ do: "edit_led", module, led, ...given(changes) }]),
     remove: () => {
@@ -84,7 +72,7 @@ export function useLaying(light: LightView): Laying {
         answered(
           api.POST("/api/designs/{design_id}/light/{module}/suggest", {
             ...path,
-            body: { base: revision, way, kind: "strip-60", key: crypto.randomUUID() },
+            body: { base: revision, way, key: crypto.randomUUID() },
           }),
         ),
       );
@@ -105,11 +93,11 @@ export function useLaying(light: LightView): Laying {
         answered(
           api.POST("/api/designs/{design_id}/light/{module}/refine", {
             ...path,
-            body: { base: revision, step: 0.5, key: crypto.randomUUID() },
+            body: { base: revision, key: crypto.randomUUID() },
           }),
         ),
       );
-      if (done) set({ step: 0.5 });
+      if (done) set({ fine: true });
     },
   };
 }

@@ -36,7 +36,7 @@ export function Boards({ stack }: { stack: StackView }) {
     );
   const mount = (name: string, controller?: Controller) => {
     setBusy(true);
-    void spots(controller ? { board: controller.board } : { width: 60, height: 40 })
+    void spots(controller ? { board: controller.board } : {})
       .then((free) => {
         const spot = free.spots[0];
         if (!spot)

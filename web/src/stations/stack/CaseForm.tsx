@@ -124,6 +124,7 @@ function Tick({ words, on, onFlip }: { words: string; on: boolean; onFlip: (on: 
 
 function Exits({ made, set }: { made: Made; set: (changes: Changes) => void }) {
   const { exits } = made.case;
+  const usual = useTrade()?.cable_exit;
   const change = (n: number, changes: Partial<(typeof exits)[number]>) =>
     set({ exits: exits.map((e, k) => (k === n ? { ...e, ...changes } : e)) });
   return (
@@ -145,10 +146,7 @@ function Exits({ made, set }: { made: Made; set: (changes: Changes) => void }) {
           />
         ))}
       </div>
-      <Button
-        look="quiet"
-        onClick={() => set({ exits: [...exits, { wall: "back", diameter: 12, along: 30 }] })}
-      >
+      <Button look="quiet" onClick={() => usual && set({ exits: [...exits, usual] })}>
         Add an exit
       </Button>
     </div>

@@ -43,6 +43,7 @@ class ResizeOpening(Saying):
     """Make the opening this wide and high over its sides; fields left out stay. A free outline is stretched."""
 
     do: Literal["resize_opening"] = "resize_opening"
+    shape: Literal["rect", "arch"] | None = Field(None, description="Another shape over the same sides")
     width: Size | None = None
     height: Size | None = None
     rise: Size | None = Field(None, description="Of an arched top")

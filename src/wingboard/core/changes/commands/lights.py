@@ -12,16 +12,16 @@ from wingboard.core.record.lights import MOST_LEDS, MOST_STRIPS, LedKind, Level,
 
 
 class AddStrip(Saying):
-    """A strip of LEDs behind a module, from one point to another."""
+    """A strip of LEDs behind a module, from one point to another; what is not said: across its middle."""
 
     do: Literal["add_strip"] = "add_strip"
     module: Ident
     id: Ident | None = None
     kind: StripKind | None = None
-    x: Mm
-    y: Mm
-    x2: Mm
-    y2: Mm
+    x: Mm | None = None
+    y: Mm | None = None
+    x2: Mm | None = None
+    y2: Mm | None = None
     z: Length | None = None
     tilt: Tilt | None = None
 
@@ -49,12 +49,12 @@ class Point(Record):
 
 
 class AddLeds(Saying):
-    """Single LEDs behind a module."""
+    """Single LEDs behind a module; without places one in its middle."""
 
     do: Literal["add_leds"] = "add_leds"
     module: Ident
     kind: LedKind | None = None
-    at: Annotated[tuple[Point, ...], Field(min_length=1, max_length=MOST_LEDS)]
+    at: Annotated[tuple[Point, ...], Field(min_length=1, max_length=MOST_LEDS)] | None = None
     z: Length | None = None
     level: Level | None = None
 

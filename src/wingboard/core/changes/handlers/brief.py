@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from wingboard.core.changes.commands.brief import (
     AddKeepOut,
     EditKeepOut,
@@ -29,11 +31,12 @@ from wingboard.core.changes.handlers.steps import (
     without,
 )
 from wingboard.core.changes.splitting import split
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.outlines import ArchOutline, RectOutline, resized
+from wingboard.core.record.outlines import ArchOutline, Outline, RectOutline, resized
 from wingboard.core.record.space import Brief, KeepOut, Seat
-from wingboard.core.record.usual import usual_gap
+from wingboard.core.record.usual import ARCH_RISE, usual_gap
 
 NULLABLE = ("process", "eye_distance", "bought_price")
 
@@ -59,13 +62,23 @@ def handle_set_brief(command: SetBrief, design: Design, catalogue: Catalogue) ->
 @carry_out.register
 def handle_resize_opening(command: ResizeOpening, design: Design, catalogue: Catalogue) -> Design:
     outline = design.brief.opening
+    if command.shape is not None and command.shape != outline.kind:
+        outline = _shaped(outline, command.shape)
     if command.rise is not None and not isinstance(outline, ArchOutline):
         raise NotPossible("Only an arched top has a rise", "rise")
     if command.radius is not None and not isinstance(outline, RectOutline):
         raise NotPossible("Only a rectangle has rounded corners of one radius", "radius")
-    extra = changes_in(command, "width", "height")
+    extra = changes_in(command, "width", "height", "shape")
     shaped = edited(resized(outline, command.width, command.height), extra)
     return with_brief(design, edited(design.brief, {"opening": shaped}))
+
+
+def _shaped(outline: Outline, shape: Literal["rect", "arch"]) -> Outline:
+    low_x, low_y, high_x, high_y = area_of(outline.loop()).bounds
+    width, height = high_x - low_x, high_y - low_y
+    if shape == "rect":
+        return RectOutline(width=width, height=height)
+    return ArchOutline(width=width, height=height * (1 - ARCH_RISE), rise=min(height * ARCH_RISE, width / 2))
 
 
 @carry_out.register

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
-from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditLed, EditStrip, RemoveLights, SetLight
+from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditLed, EditStrip, Point, RemoveLights, SetLight
 from wingboard.core.changes.handlers.steps import (
     Catalogue,
     carry_out,
@@ -17,16 +17,31 @@ from wingboard.core.changes.handlers.steps import (
     replaced,
     with_changes,
 )
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.lights import SHORTEST_STRIP, Backlight, Led, Strip
 from wingboard.core.record.modules import Module
+from wingboard.core.record.usual import STRIP_INSET
 
 
 def _with_light(design: Design, module: Module, light: Backlight | None) -> Design:
     if light is not None and not light.strips and not light.leds and light == Backlight():
         light = None
     return with_changes(design, modules=replaced(design.modules, edited(module, {"light": light})))
+
+
+def _middle(module: Module) -> Point:
+    low_x, low_y, high_x, high_y = area_of(module.outline.loop()).bounds
+    return Point(x=round((low_x + high_x) / 2), y=round((low_y + high_y) / 2))
+
+
+def _across(module: Module) -> dict[str, float]:
+    """A strip across the middle of a module."""
+    low, _, high, _ = area_of(module.outline.loop()).bounds
+    inset = min(STRIP_INSET, (high - low) / 4)
+    y = _middle(module).y
+    return {"x": round(low + inset, 1), "y": y, "x2": round(high - inset, 1), "y2": y}
 
 
 def _checked(strip: Strip) -> Strip:
@@ -49,7 +64,8 @@ def handle_add_strip(command: AddStrip, design: Design, catalogue: Catalogue) ->
     module = find_module(design, command.module)
     light = module.light or Backlight()
     ident = new_ident(command.id, _taken(light), "strip-")
-    strip = _checked(Strip.model_validate({**_said(command, Strip.model_fields), "id": ident}))
+    said = {**_across(module), **_said(command, Strip.model_fields), "id": ident}
+    strip = _checked(Strip.model_validate(said))
     return _with_light(design, module, edited(light, {"strips": (*light.strips, strip)}))
 
 
@@ -67,7 +83,7 @@ def handle_add_leds(command: AddLeds, design: Design, catalogue: Catalogue) -> D
     module = find_module(design, command.module)
     light = module.light or Backlight()
     taken, made = list(_taken(light)), []
-    for point in command.at:
+    for point in command.at or (_middle(module),):
         ident = new_ident(None, taken, "led-")
         taken.append(ident)
         made.append(
