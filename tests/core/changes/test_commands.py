@@ -141,9 +141,8 @@ def test_patches_are_rfc_6902_and_skip_what_did_not_change() -> None:
 
 
 def test_what_is_not_said_of_lamps_and_of_an_opening_takes_its_usual_place() -> None:
-    lit = apply(
-        BASE, tuple(COMMANDS.validate_python({"do": do, "module": "plate"}) for do in ("add_strip", "add_leds"))
-    )
+    lamps = tuple(COMMANDS.validate_python({"do": do, "module": "plate"}) for do in ("add_strip", "add_leds"))
+    lit = apply(BASE, lamps, catalogue())
     light = lit.modules[0].light
     assert light is not None
     x0, y0, x1, y1 = area_of(lit.modules[0].outline.loop()).bounds
@@ -153,6 +152,6 @@ def test_what_is_not_said_of_lamps_and_of_an_opening_takes_its_usual_place() -> 
 
     other, before = BASE, area_of(BASE.brief.opening.loop()).bounds
     for shape in ("arch", "rect", "arch"):  # whatever its shape, it is over its sides as wide and as high as it was
-        other = apply(other, (COMMANDS.validate_python({"do": "resize_opening", "shape": shape}),))
+        other = apply(other, (COMMANDS.validate_python({"do": "resize_opening", "shape": shape}),), catalogue())
         assert other.brief.opening.kind == shape
         assert area_of(other.brief.opening.loop()).bounds == pytest.approx(before)
