@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from wingboard.core.cut.scenes import mark_path
 from wingboard.core.face.graphics import Drawing, graphics_on
 from wingboard.core.face.legend import Lettering, Word, letterings
+from wingboard.core.face.sweep import lever_ways
 from wingboard.core.findings.finding import Finding
 from wingboard.core.geometry.outline import area_of, svg_path
 from wingboard.core.overview.progress import Thread, threads
@@ -98,6 +99,9 @@ class DesignView(BaseModel):
     lenses: dict[str, str] = Field(
         description="Fill of the lenses of functions whose lamp is not in its part's usual colour"
     )
+    ways: dict[str, tuple[str, ...]] = Field(
+        description="Which way the lever of a function points at each of its words, where it points straight"
+    )
     partial: bool
     findings: tuple[Finding, ...]
     threads: dict[str, Thread]
@@ -166,6 +170,7 @@ def _view(state: State, letters: dict[str, LetteringView], partial: bool) -> Des
         examples=_examples(r),
         owners={line.id: line.function for line in lines(r)},
         lenses=_lenses(r),
+        ways={f.id: ways for f in r.design.functions if f.part and (ways := lever_ways(f, r.parts[f.part]))},
         partial=partial,
         findings=state.findings,
         threads=threads(r),

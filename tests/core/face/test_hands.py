@@ -18,7 +18,7 @@ from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.places import MoveItems, PlacePart, TurnItems
 from wingboard.core.face.reach import ARC_MINUTE, beyond, cap_needed, sight, zones
-from wingboard.core.face.sweep import off_direction, sweeps_on
+from wingboard.core.face.sweep import lever_ways, off_direction, sweeps_on
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -306,3 +306,21 @@ def test_a_locked_part_is_never_moved_by_a_fix() -> None:
     fix = offered(one, finding)
     assert fix is not None
     assert [cmd.functions for cmd in fix.commands if isinstance(cmd, MoveItems)] == [("f1",)]
+
+
+def test_a_lever_says_where_it_stands_at_each_word() -> None:
+    def ways(kind: str, words: tuple[str, ...], turn: float = 0.0) -> tuple[str, ...]:
+        r = Resolved(plate((kind, 40, 40)))
+        placed = r.placed[0]
+        place = placed.function.place
+        assert place is not None
+        f = placed.function.model_copy(update={"positions": words, "place": place.model_copy(update={"turn": turn})})
+        return lever_ways(f, placed.part)
+
+    assert ways("toggle-large-on-off", ("ON", "OFF")) == ("up", "down")
+    assert ways("toggle-large-on-off", ("ON", "OFF"), 90) == ("left", "right")
+    assert ways("toggle-large-on-off-on", ("INT", "OFF", "ON")) == ("up", "in the middle", "down")
+    assert ways("toggle-large-on-off-on", ("INT", "OFF"), 270) == ("right", "in the middle")
+    assert ways("toggle-large-on-off", ("ON", "OFF"), 45) == ()  # aslant: no word for it
+    assert ways("button-22", ("PUSHED", "OUT")) == ()
+    assert ways("rotary-12", ("1", "2", "3")) == ()

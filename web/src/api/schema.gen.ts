@@ -3169,6 +3169,13 @@ export interface components {
             lenses: {
                 [key: string]: string;
             };
+            /**
+             * Ways
+             * @description Which way the lever of a function points at each of its words, where it points straight
+             */
+            ways: {
+                [key: string]: string[];
+            };
             /** Partial */
             partial: boolean;
             /** Findings */

@@ -8,6 +8,8 @@ from itertools import pairwise
 from statistics import median
 from typing import NamedTuple
 
+from wingboard.core.record.functions import Function
+from wingboard.core.record.part import Part
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -16,6 +18,7 @@ from wingboard.core.resolved.placed import Placed
 OFF = frozenset({"OFF", "0", "CLOSED", "SHUT", "STOP", "SAFE", "OUT", "AUS", "DOWN"})
 """Words that say that a control is off (common practice)."""
 LEVERS = frozenset({"toggle", "rocker"})
+_WAYS = {0.0: "right", 90.0: "up", 180.0: "left", 270.0: "down"}
 JUMP = 2.5
 """A step longer than this many of the usual ones is a gap in the sweep (common practice)."""
 
@@ -43,6 +46,22 @@ def off_direction(placed: Placed) -> float | None:
     if named is None and words:
         return None
     return ((angles[-1] if named is None else named) + placed.place.turn) % 360
+
+
+def lever_ways(function: Function, part: Part) -> tuple[str, ...]:
+    """Where a lever or key stands at each word of a function, as it comes to lie: up, down, left, right, in the middle.
+
+    Empty for what is pressed or has detents all round, and where one points aslant or has no place.
+    """
+    words = len(function.positions)
+    if part.family not in LEVERS | {"key"} or part.detents or words < 2 or len(part.positions) < words:
+        return ()
+    turn = function.place.turn if function.place else 0.0
+    angles = part.angles(words)
+    ways = [_WAYS.get(round((angle + turn) % 360, 6)) for angle in angles]
+    if part.family in LEVERS and part.ways == 3:
+        ways[1] = "in the middle"  # its word stands beside it
+    return tuple(way for way in ways if way) if all(ways) else ()
 
 
 def odd_ones(placed: list[Placed]) -> tuple[Placed, ...]:

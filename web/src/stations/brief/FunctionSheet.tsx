@@ -36,7 +36,7 @@ export function FunctionSheet({ fn }: Props) {
           hint="UP, DOWN"
           onCommit={(text) => edit({ positions: text ? text.split(",").map((word) => word.trim()) : [] })}
         />
-        <WhichWay fn={fn} part={part} onTurnOver={(positions) => edit({ positions })} />
+        <WhichWay fn={fn} onTurnOver={(positions) => edit({ positions })} />
         <ChoiceField label="Risk" value={fn.risk} options={RISKS} onCommit={(risk) => edit({ risk })} />
         <TextField
           label="Light that shows it"
