@@ -37,6 +37,9 @@ const sizeOf = (lines: readonly string[]) => ({
   height: lines.length * LINE + 2,
 });
 
+/** A label over others, or out of the window, by more than this share of itself is not drawn. */
+const COVERED = 0.15;
+
 const overlap = (a: Rect, b: Rect): number =>
   Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)) *
   Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
@@ -45,9 +48,13 @@ const overlap = (a: Rect, b: Rect): number =>
 const RINGS = [6, 18, 34, 54, 80];
 const WIDEST = 92;
 
-/** A label for each thing, those that fit inside first; `extra` lines come after the name. */
-export function placeLabels(things: readonly { box: Rect; name: string; extra: string }[]): Label[] {
-  const taken: Rect[] = things.map((t) => t.box);
+/** A label for each thing, those that fit inside first; `extra` lines come after the name. Null: it has no room. */
+export function placeLabels(
+  things: readonly { box: Rect; name: string; extra: string }[],
+  room: Rect,
+  fixed: readonly Rect[] = [],
+): (Label | null)[] {
+  const taken: Rect[] = [...things.map((t) => t.box), ...fixed];
   const made = new Map<number, Label>();
   things.forEach(({ box, name, extra }, n) => {
     const lines = [...wrapped(name, box.width - 4), extra];
@@ -61,7 +68,7 @@ export function placeLabels(things: readonly { box: Rect; name: string; extra: s
     const size = sizeOf(lines);
     const cx = box.x + box.width / 2;
     const cy = box.y + box.height / 2;
-    let best: { rect: Rect; cost: number } | null = null;
+    let best: { rect: Rect; cost: number; share: number } | null = null;
     for (const [ring, away] of RINGS.entries()) {
       const dx = box.width / 2 + away + size.width / 2;
       const dy = box.height / 2 + away + size.height / 2;
@@ -70,12 +77,15 @@ export function placeLabels(things: readonly { box: Rect; name: string; extra: s
       ] as const; // prettier-ignore
       for (const [x, y] of ways) {
         const rect = { x: cx + x - size.width / 2, y: cy + y - size.height / 2, ...size };
-        const cost = taken.reduce((sum, other) => sum + overlap(rect, other), 0) + ring * 8;
-        if (!best || cost < best.cost) best = { rect, cost };
+        const area = rect.width * rect.height;
+        const hidden =
+          area - overlap(rect, room) + taken.reduce((sum, other) => sum + overlap(rect, other), 0);
+        const cost = hidden + ring * 8;
+        if (!best || cost < best.cost) best = { rect, cost, share: hidden / area };
       }
       if (best && best.cost <= ring * 8) break;
     }
-    if (!best) return;
+    if (!best || best.share > COVERED) return;
     const { rect } = best;
     taken.push(rect);
     const x = rect.x + rect.width / 2;
@@ -90,5 +100,5 @@ export function placeLabels(things: readonly { box: Rect; name: string; extra: s
     };
     made.set(n, { lines, x, y, leader: { x0: to.x, y0: to.y, x1: from.x, y1: from.y } });
   });
-  return things.map((_, n) => made.get(n) ?? { lines: [], x: 0, y: 0, leader: null });
+  return things.map((_, n) => made.get(n) ?? null);
 }

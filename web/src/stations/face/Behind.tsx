@@ -1,7 +1,10 @@
 /** The panel as a hand behind it meets it, left for right: bodies with their depth, cables, bars. */
 import type { ModuleView } from "../../api/types";
-import { Names, WORDS } from "../../canvas/Names";
+import { Names } from "../../canvas/Names";
+import type { Camera } from "../../canvas/useCamera";
 import { shown } from "../../ui/figures";
+import type { PlateOnBoard } from "./plates";
+import { useEveryView } from "./useViews";
 import type { Views } from "./viewTypes";
 
 export function BehindView({
@@ -14,7 +17,6 @@ export function BehindView({
   scale: number;
 }) {
   const s = 1 / scale;
-  const mirror = (x: number) => module.width - x;
   return (
     <g aria-label={`${module.name} from behind`}>
       <g transform={`translate(${module.width} 0) scale(-1 1)`}>
@@ -65,31 +67,36 @@ export function BehindView({
           />
         ))}
       </g>
-      {views?.boxes.map((k) => (
-        <text
-          key={k.name}
-          transform={`translate(${mirror(Math.min(k.x + k.width, module.width)) + 6 * s} ${k.y + k.height / 2}) scale(${s} ${-s})`}
-          dominantBaseline="central"
-          {...WORDS}
-        >
-          {k.name}, {shown(k.clear)} mm free
-        </text>
-      ))}
-      {views && (
-        <Names
-          scale={scale}
-          things={views.bodies.map((b) => ({
-            id: b.function,
-            name: b.name,
-            extra: `${shown(b.depth)} mm`,
-            wrong: b.short,
-            x: mirror(b.x),
-            y: b.y,
-            width: b.width,
-            height: b.height,
-          }))}
-        />
-      )}
     </g>
   );
+}
+
+/** What every body on the board is called and how deep it reaches, kept out of each other's way. */
+export function BodyNames({ plates, camera }: { plates: readonly PlateOnBoard[]; camera: Camera }) {
+  const views = useEveryView(plates.map((p) => p.module.id));
+  const things = plates.flatMap((plate, n) =>
+    (views[n]?.bodies ?? []).map((b) => ({
+      id: b.function,
+      name: b.name,
+      extra: `${shown(b.depth)} mm`,
+      wrong: b.short,
+      x: plate.x + plate.module.width - b.x,
+      y: plate.y + b.y,
+      width: b.width,
+      height: b.height,
+    })),
+  );
+  const bars = new Map(
+    plates.flatMap((plate, n) =>
+      (views[n]?.boxes ?? []).map((k) => [
+        k.name,
+        {
+          text: `${k.name}, ${shown(k.clear)} mm free`,
+          x: plate.x + plate.module.width - Math.min(k.x + k.width, plate.module.width),
+          y: plate.y + k.y + k.height / 2,
+        },
+      ]),
+    ),
+  );
+  return <Names camera={camera} things={things} fixed={[...bars.values()]} />;
 }

@@ -6,6 +6,7 @@ import { useSession } from "../../app/session";
 import { Canvas } from "../../canvas/Canvas";
 import { useCamera } from "../../canvas/useCamera";
 import { inkOn } from "../../panel/Plate";
+import { BodyNames } from "./Behind";
 import { BoardMenu, type MenuAt } from "./BoardMenu";
 import { BoardStrip } from "./BoardStrip";
 import { Carried } from "./Carried";
@@ -140,6 +141,7 @@ export function Board({ module, onPlaceNext }: Props) {
         {plates.map((p) => (
           <ViewOver key={p.module.id} plate={p} view={face.view} scale={scale} />
         ))}
+        {behind && <BodyNames plates={plates} camera={camera} />}
         {face.measuring && <Measure measured={measuring.measured} scale={scale} />}
       </Canvas>
       <BoardStrip here={here} camera={camera} />

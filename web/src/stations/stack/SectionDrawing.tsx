@@ -76,7 +76,7 @@ function Drawn({ section, name }: { section: SectionView; name: string }) {
       {pieces.map((p, n) =>
         p.kind === "bar" ? <Bar key={n} piece={p} scale={scale} /> : <Solid key={n} piece={p} s={s} />,
       )}
-      <Names things={bodiesOf(section, deep)} scale={scale} />
+      <Names things={bodiesOf(section, deep)} camera={camera} />
       <Depth x={section.length + 12 * s} from={0} to={section.plate} scale={scale} />
       <Depth x={section.length + 30 * s} from={0} to={section.deepest} scale={scale} />
     </Canvas>
