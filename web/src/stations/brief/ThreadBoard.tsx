@@ -34,9 +34,14 @@ export function ThreadBoard() {
   });
   const context = useCallback(() => now.current, []);
   const pick = useCallback((event: MouseEvent, fn: Fn) => picked(event, fn, now.current.order), []);
+  const last = useSession((s) => s.selection.at(-1));
+  const met = useRef(false);
   useEffect(() => {
-    document.querySelector("[data-row][aria-selected=true]")?.scrollIntoView({ block: "center" });
-  }, []);
+    // What was just added, found or stepped to is in sight; on coming here with what is around it.
+    const row = last ? frame.current?.querySelector(`[data-row="${last}"]`) : null;
+    row?.scrollIntoView({ block: met.current ? "nearest" : "center" });
+    met.current = true;
+  }, [last, functions.length]);
   const keys = (event: React.KeyboardEvent) => {
     const { at, draft } = useGrid.getState();
     if (!at || draft !== null || !(event.target as HTMLElement).closest("[role=gridcell]")) return;

@@ -39,6 +39,9 @@ export const below = (at: PointPx, by: number): PointPx => ({ ...at, y: px(at.y 
 
 const rounded = (value: number) => Math.round(value * 100) / 100;
 
+/** Pixels from the middle of a thin piece, where its name stands, to the dimensions over and under it. */
+const CLEAR = 19;
+
 interface DimsProps {
   piece: Piece;
   at: (x: number, y: number) => PointPx;
@@ -48,10 +51,13 @@ interface DimsProps {
 /** The four dimensions of what is chosen, typed on the drawing. */
 export function Dims({ piece, at, send }: DimsProps) {
   const { name, x, y, width, height, set } = piece;
+  const middle = at(x, y + height / 2).y;
+  const over = { x: at(x + width / 2, y).x, y: px(Math.min(at(x, y + height).y - 9, middle - CLEAR)) };
+  const under = { x: at(x, y).x, y: px(Math.max(at(x, y).y + 9, middle + CLEAR)) };
   return (
     <>
       <Dim
-        at={below(at(x + width / 2, y + height), -9)}
+        at={over}
         label={`${name}, width`}
         value={width}
         least={1}
@@ -65,7 +71,7 @@ export function Dims({ piece, at, send }: DimsProps) {
         onCommit={(mm) => send(set({ height: mm }))}
       />
       <Dim
-        at={below(at(x, y), 9)}
+        at={under}
         label={`${name}, x`}
         before="x "
         value={x}
