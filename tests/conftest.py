@@ -56,8 +56,9 @@ def demo() -> Callable[[str], Design]:
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
-    """Debian's Chromium with the flags it needs here."""
-    return {**browser_type_launch_args, "executable_path": chromium_path(), "headless": True, "args": list(FLAGS)}
+    """Debian's Chromium with the flags it needs here, and scroll bars that take their room as on a desk."""
+    ours = {"executable_path": chromium_path(), "headless": True, "args": list(FLAGS)}
+    return {**browser_type_launch_args, **ours, "ignore_default_args": ["--hide-scrollbars"]}
 
 
 @pytest.fixture(scope="session")

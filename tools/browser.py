@@ -75,7 +75,9 @@ def desk_in_passing() -> Iterator[Desk]:
 def chromium() -> Iterator[Browser]:
     """A headless Chromium."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=chromium_path(), args=list(FLAGS))
+        browser = playwright.chromium.launch(
+            executable_path=chromium_path(), args=list(FLAGS), ignore_default_args=["--hide-scrollbars"]
+        )
         yield browser
         browser.close()
 

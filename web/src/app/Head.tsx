@@ -5,7 +5,7 @@ import { useQueue } from "./queue";
 import { applyTheme, useSession } from "./session";
 
 const QUIET =
-  "shrink-0 rounded px-1.5 py-1 whitespace-nowrap text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
+  "shrink-0 rounded px-1.5 py-1 max-[760px]:px-0.5 whitespace-nowrap text-[12px] text-faint hover:text-ink hover:bg-wash disabled:opacity-40";
 
 /** The design's name, how it is kept, what is left before cutting, and the ways through the application. */
 export function Head() {
@@ -13,7 +13,7 @@ export function Head() {
   const { undo, redo } = useChanges(view.id);
   const set = useSession((s) => s.set);
   return (
-    <header className="col-span-3 flex items-center gap-2 border-b border-rule bg-card pr-3">
+    <header className="col-span-3 flex items-center gap-2 border-b border-rule bg-card pr-3 max-[760px]:gap-1.5 max-[760px]:pr-1.5">
       <div className="grid h-full w-[76px] shrink-0 max-[900px]:w-[62px] place-items-center border-r border-rule">
         <LogoMark />
       </div>
@@ -81,7 +81,7 @@ function Readiness() {
   return (
     <button
       type="button"
-      className="flex shrink-0 items-center gap-2 rounded border border-rule bg-sheet px-2.5 py-1 text-[12px] hover:border-petrol"
+      className="flex shrink-0 items-center gap-2 rounded border border-rule bg-sheet px-2.5 py-1 text-[12px] max-[760px]:gap-1 max-[760px]:px-1.5 hover:border-petrol"
       onClick={() => set({ scope: "all", worklist: true })}
       title="Show everything that is left"
     >

@@ -8,7 +8,10 @@ import { STATIONS, type Station } from "./stations";
 export function Rail({ station }: { station: Station["id"] }) {
   const { id, findings, readiness } = useDesign();
   return (
-    <nav aria-label="Stations" className="min-h-0 overflow-y-auto border-r border-rule bg-card">
+    <nav
+      aria-label="Stations"
+      className="min-h-0 overflow-x-hidden overflow-y-auto border-r [scrollbar-width:none] border-rule bg-card"
+    >
       {STATIONS.map((s) => (
         <Link
           key={s.id}

@@ -1,6 +1,6 @@
 /** Names of what is drawn, inside it or beside it with a line, the same size on the screen at every zoom. */
 import { many } from "../ui/figures";
-import { LETTER, LINE, placeLabels, type Rect } from "./labels";
+import { LETTER, LINE, type Label, placeLabels, type Rect } from "./labels";
 import type { Camera } from "./useCamera";
 
 export const WORDS = {
@@ -12,6 +12,9 @@ export const WORDS = {
   paintOrder: "stroke",
   pointerEvents: "none",
 } as const;
+
+const ON_DESK = { fill: "var(--ink)", stroke: "var(--desk)" };
+const INSIDE = { stroke: "none" };
 
 export interface Named {
   id: string;
@@ -26,14 +29,24 @@ export interface Named {
   height: number;
 }
 
+/** A light ground (mm), whatever the theme: a plate's back. */
+export interface Ground {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 interface Props {
   things: readonly Named[];
   camera: Camera;
+  /** Where the ground is not the desk's: names on it are written in its ink. */
+  grounds?: readonly Ground[];
   /** Words that stand where they are (mm, their left end): names keep clear of them. */
   fixed?: readonly { text: string; x: number; y: number }[];
 }
 
-export function Names({ things, camera, fixed = [] }: Props) {
+export function Names({ things, camera, fixed = [], grounds = [] }: Props) {
   const { viewport, window } = camera;
   const s = 1 / viewport.scale;
   const boxes = things.map((t) => ({
@@ -55,10 +68,16 @@ export function Names({ things, camera, fixed = [] }: Props) {
     height: LINE,
   }));
   const labels = placeLabels(boxes, room, standing);
-  const left = labels.filter((label, n) => !label && seen[n]).length;
+  const crowded = labels.filter((label, n) => !label && seen[n]).length * 2 > seen.filter(Boolean).length;
+  const drawn = labels.map((label) => (crowded && label?.leader ? null : label));
+  const left = drawn.filter((label, n) => !label && seen[n]).length;
+  const inkAt = (x: number, y: number) =>
+    grounds.some((g) => x * s > g.x && x * s < g.x + g.width && -y * s > g.y && -y * s < g.y + g.height)
+      ? {}
+      : ON_DESK;
   return (
     <g transform={`scale(${s} ${-s})`}>
-      {labels.map((label, n) =>
+      {drawn.map((label, n) =>
         label?.leader ? (
           <path
             key={things[n]?.id}
@@ -67,17 +86,22 @@ export function Names({ things, camera, fixed = [] }: Props) {
           />
         ) : null,
       )}
-      {labels.map(
+      {drawn.map(
         (label, n) =>
           label && (
-            <text key={things[n]?.id} textAnchor="middle" {...WORDS}>
+            <text
+              key={things[n]?.id}
+              textAnchor="middle"
+              {...WORDS}
+              {...(label.leader ? inkAt(label.x, label.y) : INSIDE)}
+            >
               {label.lines.map((line, k) => (
                 <tspan
                   key={k}
                   x={label.x}
                   y={label.y + (k - (label.lines.length - 1) / 2) * LINE + 3.5}
                   fontFamily={k === label.lines.length - 1 ? "var(--font-mono)" : undefined}
-                  fill={k === label.lines.length - 1 && things[n]?.wrong ? "var(--on-must)" : undefined}
+                  fill={k === label.lines.length - 1 && things[n]?.wrong ? wrongOn(label, inkAt) : undefined}
                 >
                   {line}
                 </tspan>
@@ -86,12 +110,18 @@ export function Names({ things, camera, fixed = [] }: Props) {
           ),
       )}
       {fixed.map(({ text }, n) => (
-        <text key={text} x={standing[n]?.x} y={(standing[n]?.y ?? 0) + LINE - 2.5} {...WORDS}>
+        <text
+          key={text}
+          x={standing[n]?.x}
+          y={(standing[n]?.y ?? 0) + LINE - 2.5}
+          {...WORDS}
+          {...inkAt((standing[n]?.x ?? 0) + 1, standing[n]?.y ?? 0)}
+        >
           {text}
         </text>
       ))}
       {left > 0 && (
-        <text x={room.x + 12} y={room.y + room.height - 12} {...WORDS} fill="var(--ink)">
+        <text x={room.x + 12} y={room.y + room.height - 12} {...WORDS} {...ON_DESK}>
           {many(left, "name has", "names have")} no room here: zoom in
         </text>
       )}
@@ -101,3 +131,7 @@ export function Names({ things, camera, fixed = [] }: Props) {
 
 const touches = (a: Rect, b: Rect): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+/** What is wrong is red for its ground: the desk's by the theme, a plate's or a body's always a light one's. */
+const wrongOn = (label: Label, inkAt: (x: number, y: number) => object): string =>
+  label.leader && inkAt(label.x, label.y) === ON_DESK ? "var(--must)" : "var(--on-must)";

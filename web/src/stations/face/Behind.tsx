@@ -18,7 +18,7 @@ export function BehindView({
 }) {
   const s = 1 / scale;
   return (
-    <g aria-label={`${module.name} from behind`}>
+    <g role="img" aria-label={`${module.name} from behind`}>
       <g transform={`translate(${module.width} 0) scale(-1 1)`}>
         <path d={module.path} fill={module.back_colour} stroke="var(--body-edge)" strokeWidth={s} />
         {module.fixings.map((f) => (
@@ -98,5 +98,12 @@ export function BodyNames({ plates, camera }: { plates: readonly PlateOnBoard[];
       ]),
     ),
   );
-  return <Names camera={camera} things={things} fixed={[...bars.values()]} />;
+  return (
+    <Names
+      camera={camera}
+      things={things}
+      fixed={[...bars.values()]}
+      grounds={plates.map(({ module, x, y }) => ({ x, y, width: module.width, height: module.height }))}
+    />
+  );
 }
