@@ -12,13 +12,14 @@ from shapely import affinity, box
 from building import adding, found, plate, settled
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
+from wingboard.core.brief.seams import CLEAR, seams_between
 from wingboard.core.brief.sheets import kinds, sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH, Command
 from wingboard.core.changes.commands.brief import MeasureOpening, SetBrief, SetSeat, SplitOpening
 from wingboard.core.changes.commands.layers import EditLayer
-from wingboard.core.changes.commands.modules import AddModule, EditModule
+from wingboard.core.changes.commands.modules import AddModule, EditModule, ResizeModule
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.commands.workshop import AddStock
 from wingboard.core.changes.splitting import split
@@ -381,3 +382,21 @@ def test_a_machine_whose_margins_leave_no_bed_is_refused_with_the_figures(margin
     edit = {"do": "edit_machine", "machine": "laser-1", "margin": margin}
     with pytest.raises(NotPossible, match="leaves nothing to cut on"):
         apply(there, BATCH.validate_python([edit]), catalogue())
+
+
+@pytest.mark.parametrize("pieces", [2, 3, 5])
+@pytest.mark.parametrize("shift", [0.0, 7.0, 19.0])
+def test_a_split_keeps_off_parts_words_and_screws(pieces: int, shift: float) -> None:
+    bush = [("toggle-large-on-off", 25 + 45.0 * n + shift, 60.0) for n in range(11)]
+    design = plate(*bush, commands=(ResizeModule(module="plate", width=540),))
+    r = Resolved(design)
+    (module,) = r.modules.values()
+    widest = 540 / pieces + 25
+    at = seams_between(r, module, widest, pieces, 0.4)
+    assert at is not None
+    assert len(at) == pieces - 1
+    edges = [0.0, *at, 540.0]
+    assert all(b - a <= widest + 0.4 for a, b in pairwise(edges))
+    for x in at:  # the gaps between them are wide enough for a seam to stay clear of everything
+        assert min(abs(x - placed.place.x) for placed in r.placed) > 15 / 2 + CLEAR
+    assert seams_between(r, module, 540 / pieces - 5, pieces, 0.4) is None

@@ -7556,7 +7556,7 @@ export interface components {
         };
         /**
          * SplitModule
-         * @description Cut a module into pieces of equal width, side by side; what is on it goes with the piece under it.
+         * @description Cut a module into pieces side by side; what is on it goes with the piece under it.
          */
         SplitModule: {
             /**
@@ -7571,6 +7571,11 @@ export interface components {
              * @default 2
              */
             pieces: number;
+            /**
+             * At
+             * @description Middles of the seams from the module's left edge; when none are said pieces are of equal width
+             */
+            at?: number[] | null;
             /**
              * Seam
              * @description Between two neighbours

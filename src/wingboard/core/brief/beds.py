@@ -28,6 +28,13 @@ def usable(machine: Machine) -> tuple[float, float]:
     return max(0.0, machine.bed_width - 2 * machine.margin), max(0.0, machine.bed_height - 2 * machine.margin)
 
 
+def longest(height: float, machine: Machine) -> float:
+    """How wide (mm) a plate so high may be to lie on the bed in one piece, as it is or turned; 0: none does."""
+    bed_w, bed_h = usable(machine)
+    ways = [wide for wide, high in ((bed_w, bed_h), (bed_h, bed_w)) if height <= high + VISIBLE]
+    return max(ways, default=0.0)
+
+
 def bed_fit(width: float, height: float, machine: Machine) -> BedFit:
     """The better of both ways a plate of that size (mm) can lie, with the pieces it must be cut into.
 

@@ -15,6 +15,8 @@ from wingboard.core.record.space import Brief, fitting_opening
 
 CORNER = 3.0
 """Radius (mm) of a rectangular module's corners."""
+NARROWEST = 5.0
+"""A module is no narrower than this (mm)."""
 
 
 def split(brief: Brief, names: Sequence[str], shares: Sequence[float], seam: float) -> tuple[Module, ...]:
@@ -31,8 +33,8 @@ def split(brief: Brief, names: Sequence[str], shares: Sequence[float], seam: flo
         raise NotPossible(f"The opening cannot be drawn in by the gap: {error}", "shares") from error
     x0, _, x1, _ = area_of(room).bounds
     wide = x1 - x0 - seam * (len(names) - 1)
-    if wide / sum(parts) * min(parts) < 5:
-        raise NotPossible("That leaves a module narrower than 5 mm", "names")
+    if wide / sum(parts) * min(parts) < NARROWEST:
+        raise NotPossible(f"That leaves a module narrower than {NARROWEST:g} mm", "names")
     made, x = [], x0
     for n, (name, share) in enumerate(zip(names, parts, strict=True), 1):
         width = wide * share / sum(parts)
@@ -53,28 +55,34 @@ def _module(ident: str, name: str, room: Loop, x0: float, x1: float) -> Module:
     return Module(id=ident, name=name, outline=path_of(moved(piece, -left, -low)), x=round(left, 3), y=round(low, 3))
 
 
-def split_module(module: Module, pieces: int, seam: float, taken: set[str]) -> tuple[Module, ...]:
-    """A module as pieces of equal width with seams between; each keeps its layers, screws and tolerance.
+def split_module(
+    module: Module, pieces: int, seam: float, taken: set[str], at: Sequence[float] | None = None
+) -> tuple[Module, ...]:
+    """A module as pieces with seams between; each keeps its layers, screws and tolerance.
 
     :param taken: ids of modules there are; the first piece keeps the module's own.
+    :param at: the seams' middles (mm from the module's left edge); pieces of equal width when none are said.
     :raises NotPossible: a piece would be too narrow, or the outline cannot be cut there.
     """
     loop = module.outline.loop()
     x0, _, x1, _ = area_of(loop).bounds
+    if at is not None and len(at) != pieces - 1:
+        raise NotPossible(f"{pieces} pieces have {pieces - 1} seams between them, not {len(at)}", "at")
     width = (x1 - x0 - seam * (pieces - 1)) / pieces
-    if width < 5:
-        raise NotPossible("That leaves a module narrower than 5 mm", "pieces")
+    middles = sorted(x0 + x for x in at) if at else [x0 + n * (width + seam) - seam / 2 for n in range(1, pieces)]
+    spans = list(zip([x0, *(x + seam / 2 for x in middles)], [*(x - seam / 2 for x in middles), x1], strict=True))
+    if min(right - left for left, right in spans) < NARROWEST:
+        raise NotPossible(f"That leaves a module narrower than {NARROWEST:g} mm", "at" if at else "pieces")
     made, ids = [], set(taken)
-    for n in range(pieces):
-        left = x0 + n * (width + seam)
-        piece = _module(module.id, f"{module.name[:110]} {n + 1}", loop, left, left + width)
+    for n, (left, right) in enumerate(spans):
+        piece = _module(module.id, f"{module.name[:110]} {n + 1}", loop, left, right)
         ident = module.id if n == 0 else next(i for k in range(1, 999) if (i := f"module-{k}") not in ids)
         ids.add(ident)
         where = {"id": ident, "x": round(module.x + piece.x, 3), "y": round(module.y + piece.y, 3)}
         mine = {
-            "fixings": _screws_between(module, left, left + width),
-            "mounted": _boards_of(module, n, pieces, left),
-            "light": _light_between(module, left, left + width),
+            "fixings": _screws_between(module, left, right),
+            "mounted": _boards_of(module, n, spans),
+            "light": _light_between(module, left, right),
         }
         made.append(module.model_copy(update={**where, **mine, "name": piece.name, "outline": piece.outline}))
     return tuple(made)
@@ -106,9 +114,11 @@ def _light_between(module: Module, left: float, right: float) -> Backlight | Non
     return module.light.model_copy(update={"strips": tuple(strips), "leds": tuple(leds)})
 
 
-def _boards_of(module: Module, n: int, pieces: int, left: float) -> tuple[Mounted, ...]:
-    """The boards behind the n-th of so many pieces: each goes with the one under its middle."""
-    x0, _, x1, _ = area_of(module.outline.loop()).bounds
-    at = [min(pieces - 1, max(0, int((b.x - x0) / (x1 - x0) * pieces))) for b in module.mounted]
-    mine = [b for b, piece in zip(module.mounted, at, strict=True) if piece == n]
-    return tuple(b.model_copy(update={"x": b.x - left}) for b in mine)
+def _boards_of(module: Module, n: int, spans: Sequence[tuple[float, float]]) -> tuple[Mounted, ...]:
+    """The boards behind the n-th piece: each goes with the one under its middle."""
+
+    def under(x: float) -> int:
+        return min(range(len(spans)), key=lambda k: max(spans[k][0] - x, x - spans[k][1]))
+
+    left, _ = spans[n]
+    return tuple(b.model_copy(update={"x": b.x - left}) for b in module.mounted if under(b.x) == n)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.brief.beds import BedFit, bed_fit
+from wingboard.core.brief.beds import BedFit, bed_fit, longest
 from wingboard.core.brief.chain import chain
+from wingboard.core.brief.seams import seams_between
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of, size_of, too_large
 from wingboard.core.brief.side import elevation
 from wingboard.core.changes.commands.brief import SetBrief
@@ -141,10 +142,10 @@ def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
         fits = [bed_fit(*module.size, machine) for machine in machines]
         best = min(fits, key=lambda f: (f.pieces, f.short))
         if not best.whole:
-            yield _over_the_bed(rule, module, best)
+            yield _over_the_bed(r, rule, module, best)
 
 
-def _over_the_bed(rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
+def _over_the_bed(r: Resolved, rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
     width, height = module.size
     margin = 2 * best.machine.margin
     return rule.finding(
@@ -155,7 +156,7 @@ def _over_the_bed(rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
         measured=Measure(value=best.short, unit="mm over"),
         needed=Measure(value=0, unit="mm over"),
         most=True,
-        fix=lambda: _in_pieces(module, best),
+        fix=lambda: _in_pieces(r, module, best),
     )
 
 
@@ -163,12 +164,14 @@ SEAM = 0.4
 """Between two pieces of a module that was split (mm, common practice: a kerf and a finger nail)."""
 
 
-def _in_pieces(module: ResolvedModule, best: BedFit) -> Fix | None:
-    """The fewest pieces side by side that the machine takes; None where that does not help."""
+def _in_pieces(r: Resolved, module: ResolvedModule, best: BedFit) -> Fix | None:
+    """The fewest pieces side by side that the machine takes, parted where the plate is free; None if none help."""
     width, height = module.size
+    wide = longest(height, best.machine)
     for pieces in range(2, 9):
-        if bed_fit((width - SEAM * (pieces - 1)) / pieces, height, best.machine).whole:
-            command = SplitModule(module=module.module.id, pieces=pieces, seam=SEAM)
+        if wide * pieces >= width - SEAM * (pieces - 1):
+            at = seams_between(r, module, wide, pieces, SEAM)
+            command = SplitModule(module=module.module.id, pieces=pieces, at=at, seam=SEAM)
             return Fix(label=f"Split {module.module.name} into {pieces}", commands=(command,))
     return None
 

@@ -45,11 +45,15 @@ class ResizeModule(Saying):
 
 
 class SplitModule(Saying):
-    """Cut a module into pieces of equal width, side by side; what is on it goes with the piece under it."""
+    """Cut a module into pieces side by side; what is on it goes with the piece under it."""
 
     do: Literal["split_module"] = "split_module"
     module: Ident
     pieces: Annotated[int, Field(ge=2, le=8)] = 2
+    at: Annotated[tuple[Mm, ...], Field(min_length=1, max_length=7)] | None = Field(
+        None,
+        description="Middles of the seams from the module's left edge; when none are said pieces are of equal width",
+    )
     seam: Length = Field(0.4, description="Between two neighbours")
 
 

@@ -56,15 +56,19 @@ def handle_edit_module(command: EditModule, design: Design, catalogue: Catalogue
 @carry_out.register
 def handle_split_module(command: SplitModule, design: Design, catalogue: Catalogue) -> Design:
     module = find_module(design, command.module)
-    pieces = split_module(module, command.pieces, command.seam, {m.id for m in design.modules})
+    many = command.pieces if command.at is None else len(command.at) + 1
+    pieces = split_module(module, many, command.seam, {m.id for m in design.modules}, command.at)
     at = [m.id for m in design.modules].index(module.id)
-    x0, _, x1, _ = area_of(pieces[0].outline.loop()).bounds
-    wide = x1 - x0
     modules = (*design.modules[:at], *pieces, *design.modules[at + 1 :])
 
     def under(x: float) -> Module:
         """The piece that a place of the module comes onto."""
-        return min(pieces, key=lambda p: abs(p.x - module.x + wide / 2 - x))
+
+        def beyond(piece: Module) -> float:
+            left, _, right, _ = area_of(piece.outline.loop()).bounds
+            return max(piece.x - module.x + left - x, x - (piece.x - module.x + right))
+
+        return min(pieces, key=beyond)
 
     moved = {}
     for f in design.functions:
