@@ -13,7 +13,7 @@ import pytest
 from building import replay
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.boards import MountBoard
+from wingboard.core.changes.commands.boards import MountBoard, SetCase
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.lights import AddStrip
@@ -147,6 +147,14 @@ def test_a_database_of_the_sixth_format_opens_and_takes_what_the_seventh_brought
     assert all(m.light is None for m in design.modules)
     assert design.modules[0].mounted
     assert design.modules[0].case is not None
+
+
+def test_a_database_of_the_seventh_format_opens_and_takes_what_the_eighth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-7", SetCase(module="module-1", made="printed"))
+    case = design.modules[0].case
+    assert case is not None
+    assert (case.made, case.thickness) == ("sheet", 4)
+    assert design.modules[0].light is not None
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

@@ -17,6 +17,7 @@ from wingboard.api.description import describe
 from wingboard.api.guard import Guard
 from wingboard.api.routers import (
     brief,
+    cases,
     cut,
     designs,
     events,
@@ -62,7 +63,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    stations = (brief, faceviews, face, parts, stack, light, cut, wire, designs)
+    stations = (brief, faceviews, face, parts, stack, cases, light, cut, wire, designs)
     for station in (events, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)

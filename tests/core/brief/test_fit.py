@@ -12,7 +12,7 @@ from shapely import affinity, box
 from building import adding, found, plate, settled
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.brief.chain import chain
-from wingboard.core.brief.seams import CLEAR, seams_between
+from wingboard.core.brief.seams import seams_between
 from wingboard.core.brief.sheets import kinds, sheets_needed
 from wingboard.core.brief.side import LEG, at, elevation, eye_point
 from wingboard.core.changes.apply import apply
@@ -23,6 +23,7 @@ from wingboard.core.changes.commands.modules import AddModule, EditModule, Resiz
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.changes.commands.workshop import AddStock
 from wingboard.core.changes.splitting import split
+from wingboard.core.geometry.cuts import CLEAR
 from wingboard.core.geometry.outline import area_of, moved
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design

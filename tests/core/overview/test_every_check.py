@@ -301,6 +301,12 @@ def behind(x: float, *holes: float) -> Raw:
 
 
 CASE = {"do": "set_case", "module": "plate"}
+PRINTED = {**CASE, "made": "printed"}
+
+
+def printer(bed_width: float) -> Raw:
+    size = {"bed_width": bed_width, "bed_height": 120, "margin": 0, "depth": 200}
+    return machine(name="Printer", kind="printer", **size)
 
 
 def layer(name: str, **changes: Any) -> Raw:
@@ -660,6 +666,14 @@ LIMITS = [
         0,
         True,
         measured=lambda v: 212.6,
+    ),
+    # The same with walls of 3 mm, and its cover: six tenths of the back and 12 mm on each side, 148 mm.
+    Limit(
+        "stack.case-printer",
+        lambda v: made(plate(), PRINTED, printer(147.96 - v)),
+        0,
+        True,
+        measured=lambda v: 147.96,
     ),
     # A board of 60 mm at the left of a body of 18 mm whose middle is at 150.
     Limit(

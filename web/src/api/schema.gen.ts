@@ -666,6 +666,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/stack/{module}/case.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Case Png
+         * @description What is printed of a module's case as a picture, clear where there is nothing.
+         */
+        get: operations["case_png_api_designs__design_id__stack__module__case_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/light/{module}": {
         parameters: {
             query?: never;
@@ -2519,9 +2539,15 @@ export interface components {
         };
         /**
          * Case
-         * @description A box of sheet behind a module: walls round its plate, and a back.
+         * @description A box behind a module: walls round its plate, and a back; of sheet, or printed in one piece or several.
          */
         Case: {
+            /**
+             * Made
+             * @default sheet
+             * @enum {string}
+             */
+            made: "sheet" | "printed";
             /**
              * Material
              * @default plywood
@@ -2598,6 +2624,8 @@ export interface components {
         /**
          * CaseView
          * @description A case: inside and outside (width, height, depth; mm), heat (W), vents (mm²), and its pieces.
+         *
+         *     Of a printed one ``printed`` says what to print, on ``printer``; of one of sheet ``pieces`` says what to cut.
          */
         CaseView: {
             case: components["schemas"]["Case"];
@@ -2613,6 +2641,13 @@ export interface components {
             vent_made: number;
             /** Pieces */
             pieces: components["schemas"]["CasePieceView"][];
+            /** Printed */
+            printed: components["schemas"]["PrintedPieceView"][];
+            /**
+             * Printer
+             * @description The workshop's printer that takes its pieces; none: none does
+             */
+            printer: string | null;
         };
         /**
          * CaughtView
@@ -2934,10 +2969,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 7
+             * @default 8
              * @constant
              */
-            version: 7;
+            version: 8;
             /** Name */
             name: string;
             /**
@@ -6375,6 +6410,20 @@ export interface components {
             high: number;
         };
         /**
+         * PrintedPieceView
+         * @description A piece that is printed: its size (mm), and its weight (g) if it is solid.
+         */
+        PrintedPieceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number[];
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Probe
          * @description Commands to try, and the function whose surroundings are asked for.
          */
@@ -7160,6 +7209,8 @@ export interface components {
             do: "set_case";
             /** Module */
             module: string;
+            /** Made */
+            made?: ("sheet" | "printed") | null;
             /** Material */
             material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg") | null;
             /** Thickness */
@@ -9993,6 +10044,47 @@ export interface operations {
             };
         };
     };
+    case_png_api_designs__design_id__stack__module__case_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                module: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     light_api_designs__design_id__light__module__get: {
         parameters: {
             query?: never;
@@ -10393,6 +10485,8 @@ export interface operations {
                     "application/pdf": string;
                     "text/plain; charset=utf-8": string;
                     "text/csv; charset=utf-8": string;
+                    "model/stl": string;
+                    "model/3mf": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -9,12 +9,13 @@ from pydantic import BaseModel, Field
 from shapely import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from wingboard.api.routers.cases import CaseView, case_view
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.face.rules import bridge_needed
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.outline import svg_path
 from wingboard.core.record.errors import UnknownThing
-from wingboard.core.record.modules import Case, Layer, Mounted, School, Screw, ScrewAt, usual_on
+from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt, usual_on
 from wingboard.core.record.space import ConsoleFrame
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
@@ -24,7 +25,6 @@ from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends
 from wingboard.core.stack.boards import behind, free_spots, of_controller
 from wingboard.core.stack.bridges import Bridge, shown_bridges, solid
-from wingboard.core.stack.case import case_of, in_place, outline_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware
 from wingboard.core.stack.holds import Held, held
@@ -134,31 +134,6 @@ class LineView(BaseModel):
     y0: float
     x1: float
     y1: float
-
-
-class CasePieceView(BaseModel):
-    """A piece of a case; ``path`` is where it lies in the box unfolded, with its openings, or empty."""
-
-    id: str
-    name: str
-    many: int
-    width: float
-    height: float
-    openings: int
-    note: str
-    path: str
-
-
-class CaseView(BaseModel):
-    """A case: inside and outside (width, height, depth; mm), heat (W), vents (mm²), and its pieces."""
-
-    case: Case
-    inside: list[float]
-    outside: list[float]
-    heat: float
-    vent_needed: float
-    vent_made: float
-    pieces: list[CasePieceView]
 
 
 class BattenView(BaseModel):
@@ -300,7 +275,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
                 )
                 for b in bends(r, found)
             ],
-            case=_case(r, found),
+            case=case_view(r, found),
             frame=_frame(r),
             bend_most=limit(r.design, "bend-most"),
             line=LineView(x0=start[0], y0=start[1], x1=end[0], y1=end[1]),
@@ -314,29 +289,6 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             ],
         )
     )  # fmt: skip
-
-
-def _case(r: Resolved, module: ResolvedModule) -> CaseView | None:
-    made = case_of(r, module)
-    if made is None:
-        return None
-    pieces = [
-        CasePieceView(
-            id=p.id, name=p.name, many=p.many, width=p.width, height=p.height, openings=len(p.openings), note=p.note,
-            path="".join(svg_path(in_place(p, loop)) for loop in (outline_of(p), *(o.path for o in p.openings)))
-            if p.at else "",
-        )
-        for p in made.pieces
-    ]  # fmt: skip
-    return CaseView(
-        case=made.case,
-        inside=list(made.inside),
-        outside=list(made.outside),
-        heat=made.heat,
-        vent_needed=made.vent_needed,
-        vent_made=made.vent_made,
-        pieces=pieces,
-    )
 
 
 def _frame(r: Resolved) -> FrameView | None:

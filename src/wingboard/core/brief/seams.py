@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from math import copysign, cos, radians
 
-import numpy as np
-import numpy.typing as npt
-
+from wingboard.core.geometry.cuts import free_cuts
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.record.legends import Style
@@ -15,20 +13,12 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
 
-Lengths = npt.NDArray[np.float64]
-
-CLEAR = 8.0
-"""Further than this (mm) from a part a seam is as good as any (common practice: a screw beside it)."""
 LETTER = 0.8
 """The width of a letter with its gap, in cap heights: near enough to keep a seam off a word (our own estimate)."""
 LEAST = 30.0
 """A piece is not made narrower than this (mm): it takes two screws side by side (common practice)."""
 SIDEWAYS = 0.3
 """A position word stands beside its part when its direction's cosine is over this."""
-PACE = 0.5
-"""Seams are looked for at every so many mm."""
-WORTH = 100.0
-"""A millimetre nearer to a part outweighs so many of unequal width."""
 
 
 def seams_between(
@@ -36,36 +26,15 @@ def seams_between(
 ) -> tuple[float, ...] | None:
     """The middles (mm from the left edge) of the seams that part a module in so many pieces, none over ``widest``.
 
-    Each keeps as far as it can, up to ``CLEAR``, from what is cut, covered, written or standing behind; of equally
-    good ones the nearest to equal widths counts. None where pieces so wide do not reach.
+    Each keeps as far as it can from what is cut, covered, written or standing behind; of equally good ones the nearest
+    to equal widths counts. None where pieces so wide do not reach.
     """
     width, _ = module.size
-    x = np.arange(PACE, width, PACE)
-    clear = np.minimum(_clearance(r, module, x), CLEAR)
-    longest, least = widest + seam, min(LEAST, widest / 2)
-    span = x[:, None] - x[None, :]  # from an earlier seam (across) to a later one (down)
-    allowed = (span >= least) & (span <= longest)
-    cost = np.where((x >= least) & (x <= widest + seam / 2), 0.0, np.inf)
-    before: list[npt.NDArray[np.intp]] = []
-    for n in range(1, pieces):
-        if n > 1:
-            ways = np.where(allowed, cost[None, :], np.inf)
-            before.append(ways.argmin(axis=1))
-            cost = ways.min(axis=1)
-        cost = cost + WORTH * (CLEAR - clear) + np.abs(x - width * n / pieces)
-    rest = width - x
-    cost = np.where((rest >= least) & (rest <= widest + seam / 2), cost, np.inf)
-    at = int(cost.argmin())
-    if not np.isfinite(cost[at]):
-        return None
-    found = [at]
-    for step in reversed(before):
-        found.append(int(step[found[-1]]))
-    return tuple(round(float(x[k]), 1) for k in reversed(found))
+    return free_cuts(width, _taken(r, module), widest, pieces, LEAST, seam)
 
 
-def _clearance(r: Resolved, module: ResolvedModule, x: Lengths) -> Lengths:
-    """How far (mm) each place is from everything on the module; negative within it."""
+def _taken(r: Resolved, module: ResolvedModule) -> list[tuple[float, float]]:
+    """From where to where (mm) things stand on a module: what is cut, covered, written, and what stands behind."""
     shapes: list[Rounded] = []
     at: list[tuple[float, float]] = []
     spans: list[tuple[float, float]] = []
@@ -76,11 +45,7 @@ def _clearance(r: Resolved, module: ResolvedModule, x: Lengths) -> Lengths:
         at += [(p.place.x, p.place.y)] * len(mine)
         spans += _words(r.design.style, p)
     sets = [ShapeSet(shapes, range(len(shapes)), at), *(module.openings(layer.id) for layer in module.plates)]
-    spans += [(low, high) for one in sets if len(one) for low, _, high, _ in one.bounds.tolist()]
-    if not spans:
-        return np.full_like(x, CLEAR)
-    low, high = np.array(spans).T
-    return np.asarray(np.maximum(low[:, None] - x, x - high[:, None]).min(axis=0), dtype=np.float64)
+    return spans + [(low, high) for one in sets if len(one) for low, _, high, _ in one.bounds.tolist()]
 
 
 def _words(style: Style, placed: Placed) -> list[tuple[float, float]]:

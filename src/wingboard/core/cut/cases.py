@@ -10,9 +10,9 @@ from wingboard.core.stack.case import CUTTING_LIST, case_of, cutting_list, outli
 
 
 def case_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
-    """A scene for each kind of piece, by its id; nothing for a module without a case."""
+    """A scene for each kind of piece, by its id; nothing without a case, or for a printed one."""
     made = case_of(r, module)
-    if made is None:
+    if made is None or made.case.made == "printed":
         return {}
     scenes = {}
     for piece in made.pieces:

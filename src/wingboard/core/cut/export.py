@@ -11,6 +11,7 @@ from wingboard.core.cut.consoles import frame_csv, frame_scene
 from wingboard.core.cut.inserts import insert_scene
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
+from wingboard.core.cut.printed import printed_files
 from wingboard.core.cut.scenes import every_scene, module_scenes
 from wingboard.core.cut.sections import section_scene
 from wingboard.core.files.papers import PAPERS, Paper
@@ -104,6 +105,8 @@ def _named(
         named["lens-inserts.svg"] = (write_svg, inserts)
         for paper in PAPERS:
             named[f"lens-inserts-{paper}.pdf"] = (partial(_template, paper=paper), inserts)
-    if module.module.case is not None:
+    if module.module.case is not None and module.module.case.made == "sheet":
         named["case-cutting-list.csv"] = (lambda _: case_list(r, module), first)
+    for name, maker in printed_files(r, module, scenes).items():
+        named[name] = (lambda _, maker=maker: maker(), first)  # type: ignore[misc]
     return named

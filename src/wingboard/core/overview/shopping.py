@@ -6,6 +6,8 @@ import math
 from collections import Counter
 
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of
+from wingboard.core.cut.printed import case_solids, is_printed, plate_solids
+from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.parts.counting import shopping_rows
@@ -16,6 +18,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.stack.case import case_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
+from wingboard.core.stack.shell import weight
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.pinlist import lamp_resistor
@@ -26,7 +29,7 @@ SPARE = 0.1
 
 def shopping_list(r: Resolved) -> list[tuple[str, ...]]:
     """Everything that is to be bought, as cells under :data:`~wingboard.core.parts.counting.SHOPPING`."""
-    made = [*_screws(r), *_resistors(r), *_lights(r), *_boards(r), *_sheets(r), *_cases(r), *_battens(r)]
+    made = [*_screws(r), *_resistors(r), *_lights(r), *_boards(r), *_sheets(r), *_cases(r), *_filament(r), *_battens(r)]
     return [*shopping_rows(r), *made]
 
 
@@ -85,12 +88,30 @@ def _cases(r: Resolved) -> list[tuple[str, ...]]:
     areas: dict[tuple[Material, float], list[float]] = {}
     for module in r.modules.values():
         made = case_of(r, module)
-        for piece in made.pieces if made else ():
+        for piece in made.pieces if made and made.case.made == "sheet" else ():
             kind = made.case.material, made.case.thickness  # type: ignore[union-attr]
             areas.setdefault(kind, []).extend([piece.width * piece.height / 1e6] * piece.many)
     return [
         _row(f"{materials()[m].name}, {t:g} mm, for cases", f"{sum(a):.2f} m² in {len(a)} pieces", len(a), None, 1)
         for (m, t), a in areas.items()
+    ]
+
+
+def _filament(r: Resolved) -> list[tuple[str, ...]]:
+    """What is printed, by its weight as if it were solid; plates and cases."""
+    grams: dict[Material, float] = {}
+    for module in r.modules.values():
+        case = module.module.case
+        for solid in case_solids(r, module):
+            material = case.material if case else "pla"
+            grams[material] = grams.get(material, 0.0) + weight(solid, material)
+        for layer in module.plates:
+            if is_printed(layer):
+                for solid in plate_solids(layer, layer_scene(r, module, layer)):
+                    grams[layer.material] = grams.get(layer.material, 0.0) + weight(solid, layer.material)
+    return [
+        _row(f"{materials()[m].name}: filament", f"{g:.0f} g if solid, supports and failures apart", 1, None, 1)
+        for m, g in grams.items()
     ]
 
 

@@ -169,8 +169,9 @@ class CableExit(Record):
 
 
 class Case(Record):
-    """A box of sheet behind a module: walls round its plate, and a back."""
+    """A box behind a module: walls round its plate, and a back; of sheet, or printed in one piece or several."""
 
+    made: Literal["sheet", "printed"] = "sheet"
     material: Material = "plywood"
     thickness: Size = 6.0
     room: Length = Field(25.0, description="For wires, behind whatever reaches deepest")

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 7
+FORMAT = 8
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -193,5 +193,10 @@ def _to_7(document: Document) -> Document:
     return {**document, "version": 7}
 
 
-STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5, _to_6, _to_7)
+def _to_8(document: Document) -> Document:
+    """Cases may be printed: nothing of the seventh format says so."""
+    return {**document, "version": 8}
+
+
+STEPS: tuple[Callable[[Document], Document], ...] = (_to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8)
 """What leads from each format to the next, the oldest first."""

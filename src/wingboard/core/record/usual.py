@@ -24,6 +24,11 @@ SHEET = StockFields(material="acrylic", thickness=3, width=600, height=400)
 SUPPLY = SupplyFields(name="5 V supply", volts=5, amps=4)
 
 
+USUAL_CASE: dict[str, dict[str, object]] = {
+    "sheet": {"material": "plywood", "thickness": 6.0},
+    "printed": {"material": "pla", "thickness": 3.0},
+}
+"""What walls are made of, by the way a case is made (mm, common practice)."""
 ARCH_RISE = 0.15
 """What an arched top takes of a whole height at first (our own guess, to be dragged)."""
 STRIP_INSET = 15.0

@@ -1,4 +1,4 @@
-/** The case unfolded: its back in the middle, the walls laid out round it, with their openings and sizes. */
+/** A case: unfolded, its back in the middle and the walls laid out round it; or what is printed of it, as a picture. */
 import { useRef } from "react";
 import type { StackView } from "../../api/types";
 import { useDesign } from "../../app/design";
@@ -6,9 +6,41 @@ import { Looking } from "../../app/Looking";
 import { Canvas } from "../../canvas/Canvas";
 import { Tag } from "../../canvas/Tag";
 import { useCamera } from "../../canvas/useCamera";
-import { shown } from "../../ui/figures";
+import { many, shown } from "../../ui/figures";
 
-export function CaseDrawing({ stack, made }: { stack: StackView; made: NonNullable<StackView["case"]> }) {
+type Made = NonNullable<StackView["case"]>;
+
+export function CaseDrawing({ stack, made }: { stack: StackView; made: Made }) {
+  return made.printed.length > 0 ? (
+    <Printed stack={stack} made={made} />
+  ) : (
+    <Unfolded stack={stack} made={made} />
+  );
+}
+
+/** What is printed, seen from above: pieces a little apart. */
+function Printed({ stack, made }: { stack: StackView; made: Made }) {
+  const { id, revision } = useDesign();
+  const pieces = made.printed.filter((p) => p.id !== "case-hatch");
+  return (
+    <>
+      <div className="relative min-h-0 flex-1 max-[900px]:h-64 max-[900px]:flex-none">
+        <img
+          className="absolute inset-0 size-full object-contain p-4"
+          src={`/api/designs/${id}/stack/${stack.module}/case.png?revision=${revision}`}
+          alt={`The printed case, ${many(pieces.length, "piece")}`}
+        />
+      </div>
+      <p className="flex min-h-9 items-center border-t border-rule bg-card px-4 text-[11px] text-faint">
+        {pieces.length > 1
+          ? "Its pieces a little apart, as they are printed; the hatch's cover is a piece of its own"
+          : "As it is printed, its back down; the hatch's cover is a piece of its own"}
+      </p>
+    </>
+  );
+}
+
+function Unfolded({ stack, made }: { stack: StackView; made: Made }) {
   const { id } = useDesign();
   const frame = useRef<HTMLDivElement>(null);
   const [wide = 0, high = 0, deep = 0] = made.inside;

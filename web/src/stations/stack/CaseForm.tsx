@@ -1,4 +1,5 @@
 /** The case of a module: what it is made of, what it holds, and its cutting list. */
+import { Link } from "wouter";
 import type { Command, StackView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useTrade } from "../../app/trade";
@@ -11,6 +12,10 @@ import { useStack } from "./store";
 type Changes = Omit<Extract<Command, { do: "set_case" }>, "do" | "module">;
 type Made = NonNullable<StackView["case"]>;
 
+const WAYS = [
+  ["sheet", "of sheet, cut"],
+  ["printed", "printed"],
+] as const;
 const WALLS = (["back", "left", "right", "top", "bottom"] as const).map((wall) => [wall, wall] as const);
 
 export function CaseForm({ stack }: { stack: StackView }) {
@@ -23,8 +28,8 @@ export function CaseForm({ stack }: { stack: StackView }) {
     return (
       <div className="space-y-2 p-3.5 text-[12px]">
         <p className="text-faint">
-          A box of sheet behind the module: walls round its plate, a lip that stops light, vents, a hatch, and
-          a way out for the wires. A panel in a console needs none.
+          A box behind the module, of sheet or printed: walls round its plate, a lip that stops light, vents,
+          a hatch, and a way out for the wires. A panel in a console needs none.
         </p>
         <Button
           look="solid"
@@ -41,6 +46,9 @@ export function CaseForm({ stack }: { stack: StackView }) {
   return (
     <div className="space-y-3 p-3.5 text-[12px]">
       <div className="grid grid-cols-2 gap-2">
+        <div className="col-span-2">
+          <ChoiceField label="Made" value={box.made} options={WAYS} onCommit={(way) => set({ made: way })} />
+        </div>
         <ChoiceField
           label="Material"
           value={box.material}
@@ -48,7 +56,7 @@ export function CaseForm({ stack }: { stack: StackView }) {
           onCommit={(material) => set({ material })}
         />
         <LengthField
-          label="Sheet"
+          label={box.made === "sheet" ? "Sheet" : "Walls"}
           value={box.thickness}
           least={0.5}
           onCommit={(thickness) => set({ thickness })}
@@ -72,8 +80,25 @@ export function CaseForm({ stack }: { stack: StackView }) {
           {Math.round(made.vent_made)} of {Math.round(made.vent_needed)} mm²
         </dd>
       </dl>
-      <h3 className="text-[13px] font-semibold">Cutting list</h3>
+      <h3 className="text-[13px] font-semibold">
+        {box.made === "sheet" ? "Cutting list" : made.printer ? `To print on ${made.printer}` : "To print"}
+      </h3>
+      {box.made === "printed" && (
+        <p className="text-[11px] text-faint">
+          Back down, without supports. Bosses take heat-set inserts; pieces are glued at their ribs, with pins
+          of 1.75 mm filament. The files are at <Link href={`/d/${id}/cut`}>Cut</Link>.
+        </p>
+      )}
       <ul className="space-y-1.5">
+        {made.printed.map((piece) => (
+          <li key={piece.id}>
+            <span className="block font-semibold">{piece.name}</span>
+            <span className="num flex justify-between gap-2 text-[11px]">
+              <span>{piece.size.map((s) => shown(s)).join(" × ")}</span>
+              <span>{Math.round(piece.grams)} g solid</span>
+            </span>
+          </li>
+        ))}
         {made.pieces.map((piece) => (
           <li key={piece.id}>
             <span className="flex justify-between gap-2">

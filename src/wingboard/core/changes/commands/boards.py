@@ -64,6 +64,7 @@ class SetCase(Saying):
 
     do: Literal["set_case"] = "set_case"
     module: Ident
+    made: Literal["sheet", "printed"] | None = None
     material: Material | None = None
     thickness: Size | None = None
     room: Length | None = None

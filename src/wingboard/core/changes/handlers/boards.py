@@ -19,6 +19,7 @@ from wingboard.core.changes.handlers.wire import check_controller
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.modules import Case, Module, Mounted, usual_on
+from wingboard.core.record.usual import USUAL_CASE
 
 
 def _with_boards(design: Design, module: Module, boards: tuple[Mounted, ...]) -> Design:
@@ -55,7 +56,10 @@ def handle_unmount_board(command: UnmountBoard, design: Design, catalogue: Catal
 @carry_out.register
 def handle_set_case(command: SetCase, design: Design, catalogue: Catalogue) -> Design:
     module = find_module(design, command.module)
-    case = edited(module.case or Case(), changes_in(command, "module"))
+    before, changes = module.case or Case(), changes_in(command, "module")
+    if command.made is not None and command.made != before.made:
+        changes = {**USUAL_CASE[command.made], **changes}
+    case = edited(before, changes)
     return with_changes(design, modules=replaced(design.modules, edited(module, {"case": case})))
 
 

@@ -18,6 +18,7 @@ from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.case import CaseMade, case_of
 from wingboard.core.stack.checks.holding import READS
 from wingboard.core.stack.console import FrameMade, frame_of
+from wingboard.core.stack.shell import cuts_of
 
 ASSEMBLY = 1.0
 """Room (mm) between a body and the wall that the plate goes into (common practice)."""
@@ -144,7 +145,9 @@ def case_warm(r: Resolved, rule: Check) -> Iterator[Finding]:
 def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pieces that no machine of the workshop takes whole: saw them by hand, or in two with a strip behind."""
     machines = [m for m in r.design.workshop.machines if m.kind != "printer"]
-    for module, _, made in _cases(r) if machines else ():
+    for module, case, made in _cases(r) if machines else ():
+        if case.made == "printed":
+            continue
         beds = [(m.bed_width - 2 * m.margin, m.bed_height - 2 * m.margin) for m in machines]
         large = [p for p in made.pieces if not any(_lies(p.width, p.height, bed) for bed in beds)]
         if large:
@@ -155,6 +158,47 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=max(widest.width, widest.height)),
                 needed=Measure(value=max(max(bed) for bed in beds)),
                 most=True,
+            )
+
+
+@check(
+    "stack.case-printer",
+    severity="judge",
+    title="The case goes on no printer",
+    measures="a printed case, cut in up to eight pieces each way, and its cover, against the printers' volumes",
+    source=Source(kind="computed", note="bed less its margins, as it lies or turned, and the height it prints"),
+    fixes="leaves the hatch out, or makes the case of sheet",
+    reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
+)
+def case_printer(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Printed cases without a printer in the workshop, and pieces that stay larger than it prints."""
+    printers = [m for m in r.design.workshop.machines if m.kind == "printer"]
+    beds = [(m.bed_width - 2 * m.margin, m.bed_height - 2 * m.margin) for m in printers]
+    most = max((max(bed) for bed in beds), default=0.0)
+    for module, case, made in _cases(r):
+        if case.made != "printed":
+            continue
+        name = module.module.id
+        if cuts_of(made, printers).printer is None:
+            sheet = SetCase(module=name, made="sheet")
+            yield rule.finding(
+                name,
+                detail=f"{module.module.name}, {' × '.join(f'{s:.0f}' for s in made.outside)} mm",
+                measured=Measure(value=max(made.outside)),
+                needed=Measure(value=most),
+                most=True,
+                fix=Fix(label="Make it of sheet", commands=(sheet,)),
+            )
+            continue
+        cover = next((p for p in made.pieces if p.id == "case-hatch"), None)
+        if cover and not any(_lies(cover.width, cover.height, bed) for bed in beds):
+            yield rule.finding(
+                name,
+                detail=f"{module.module.name}, cover of the hatch",
+                measured=Measure(value=max(cover.width, cover.height)),
+                needed=Measure(value=most),
+                most=True,
+                fix=Fix(label="Leave the hatch out", commands=(SetCase(module=name, hatch=False),)),
             )
 
 

@@ -1,0 +1,149 @@
+"""What is printed: solids that are closed, as large as they have to be, and read by others' libraries.
+
+Volumes are those of boxes and frustums, by hand; files are read by trimesh (3MF) and by lib3mf (STL), each of which
+wrote the other kind.
+"""
+
+from __future__ import annotations
+
+import io
+from itertools import combinations
+from typing import Any
+
+import numpy as np
+import pytest
+import trimesh
+
+from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.cut.export import cut_files
+from wingboard.core.cut.printed import LETTERS_DEEP, case_solids, plate_solids
+from wingboard.core.cut.scenes import layer_scene
+from wingboard.core.files.solids import Mesh, write_3mf, write_stl
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.stack.case import case_of
+from wingboard.core.stack.shell import PIN, Solid, cuts_of, shell_of
+
+PLAIN = {"do": "set_case", "module": "plate", "made": "printed", "lip": 0, "vents": False, "hatch": False, "exits": []}
+
+
+def made(*commands: dict[str, Any], parts: bool = True) -> tuple[Design, Resolved, ResolvedModule]:
+    start = plate(*([("toggle-large-on-off", 40, 40), ("button-22", 100, 60)] if parts else []))
+    design = apply(start, BATCH.validate_python([dict(c) for c in commands]), catalogue())
+    r = Resolved(design)
+    return design, r, r.modules["plate"]
+
+
+def printer(wide: float, high: float, tall: float = 200) -> dict[str, Any]:
+    return {
+        "do": "add_machine", "name": "Printer", "kind": "printer", "bed_width": wide, "bed_height": high,
+        "margin": 0, "depth": tall,
+    }  # fmt: skip
+
+
+def closed(solid: Solid) -> trimesh.Trimesh:
+    mesh = trimesh.Trimesh(solid.points, solid.triangles, process=False)
+    assert mesh.is_watertight
+    assert mesh.volume == pytest.approx(solid.volume, rel=1e-4)
+    return mesh
+
+
+def test_a_plain_shell_is_a_box_less_a_box_and_its_lip_is_a_frustum_less() -> None:
+    no_screws = {"do": "set_fixings", "module": "plate", "corners": False}
+    _, r, module = made(PLAIN, no_screws)
+    case = case_of(r, module)
+    assert case is not None
+    (w, h, d), t = case.inside, case.case.thickness
+    assert t == 3  # walls that are printed are thinner than sheets
+    shell = (w + 2 * t) * (h + 2 * t) * (d + t) - w * h * d
+    assert shell_of(module, case).volume() == pytest.approx(shell, rel=1e-6)
+
+    lip = 10.0
+    _, r, module = made({**PLAIN, "lip": lip}, no_screws)
+    lipped = case_of(r, module)
+    assert lipped is not None
+    areas = w * h, (w - 2 * lip) * (h - 2 * lip), (w - lip) * (h - lip)
+    frustum = lip / 6 * (areas[0] + areas[1] + 4 * areas[2])  # the prismoidal formula
+    assert shell_of(module, lipped).volume() == pytest.approx(shell + w * h * lip - frustum, rel=1e-6)
+
+
+@pytest.mark.parametrize("bed", [(150.0, 150.0), (110.0, 70.0), (90.0, 230.0)])
+def test_a_case_is_cut_to_what_the_printer_takes_and_nothing_is_lost(bed: tuple[float, float]) -> None:
+    _, r, module = made({**PLAIN, "lip": 8, "exits": [{}], "vents": True}, printer(*bed))
+    case = case_of(r, module)
+    assert case is not None
+    cuts = cuts_of(case, r.design.workshop.machines)
+    solids = case_solids(r, module)
+    assert len(solids) == cuts.pieces > 1
+    for solid in solids:
+        closed(solid)
+        assert any(all(s <= b + 0.01 for s, b in zip(solid.size, (*way, 200), strict=True)) for way in (bed, bed[::-1]))
+    whole = shell_of(module, case).volume()
+    pin = np.pi * PIN[0] ** 2 / 4 * PIN[1] * 2
+    ribbed = sum(s.volume for s in solids)
+    assert whole < ribbed + 12 * pin * (cuts.pieces - 1)  # ribs add, pins take little
+    assert ribbed < 1.4 * whole
+
+
+def test_a_printer_too_low_or_too_small_takes_none() -> None:
+    for small in (printer(15, 15), printer(150, 150, tall=10)):
+        _, r, module = made(PLAIN, small)
+        case = case_of(r, module)
+        assert case is not None
+        assert cuts_of(case, r.design.workshop.machines).printer is None
+        assert len(case_solids(r, module)) == 1
+
+
+def test_a_printed_plate_is_its_body_and_its_letters_with_one_origin_face_down() -> None:
+    _, r, module = made({"do": "set_school", "module": "plate", "school": "printed"})
+    (layer,) = module.plates
+    scene = layer_scene(r, module, layer)
+    body, letters = plate_solids(layer, scene)
+    unlettered = scene._replace(items=tuple(i for i in scene.items if i.operation != "engrave"))
+    (blank,) = plate_solids(layer, unlettered)
+    assert body.volume + letters.volume == pytest.approx(blank.volume, rel=1e-6)
+    openings = sum(s.radius**2 * np.pi for s in (module.openings(layer.id).shape(n) for n in range(6)) if s.radius)
+    assert blank.volume < 200 * 120 * layer.thickness
+    assert blank.volume > (200 * 120 - 2 * openings) * layer.thickness
+    closed(body)
+    assert (letters.points[:, 2].min(), letters.points[:, 2].max()) == pytest.approx((0.0, LETTERS_DEEP))
+    # Face down, what stands on the left is on the right: the toggle's name is at 200 − 40.
+    assert abs(letters.points[:, 0] - 160).min() < 5
+    assert abs(letters.points[:, 0] - 40).min() > 20
+
+
+def test_files_are_read_by_others_and_the_same_twice() -> None:
+    _, r, _ = made({"do": "set_school", "module": "plate", "school": "printed"}, {**PLAIN, "lip": 8}, printer(150, 150))
+    files = {f.name.removeprefix("cut/plate/"): f.content for f in cut_files(r, ())}
+    printed = {name for name in files if name.endswith((".stl", ".3mf"))}
+    assert printed == {"face.3mf", "face-body.stl", "face-letters.stl", "case.3mf", "case-1.stl", "case-2.stl"}
+    assert not any(name.startswith("case-") and name.endswith(".svg") for name in files)
+    again = {f.name.removeprefix("cut/plate/"): f.content for f in cut_files(Resolved(r.design), ())}
+    assert {n: files[n] for n in printed} == {n: again[n] for n in printed}
+    scene = trimesh.load(io.BytesIO(files["face.3mf"]), file_type="3mf")
+    assert set(scene.geometry) == {"Printed face", "Printed face, letters"}
+    for one, other in combinations(scene.geometry.values(), 2):
+        assert one.bounds[0][2] == other.bounds[0][2] == 0  # both lie on the bed
+
+
+def test_stl_is_read_by_the_3mf_consortiums_library() -> None:
+    lib3mf = pytest.importorskip("lib3mf")
+    box = trimesh.creation.box((10, 20, 30))
+    mesh = Mesh("Box", "#263033", box.vertices, box.faces)
+    model = lib3mf.get_wrapper().CreateModel()
+    model.QueryReader("stl").ReadFromBuffer(write_stl(mesh))
+    objects = model.GetMeshObjects()
+    assert objects.MoveNext()
+    read = objects.GetCurrentMeshObject()
+    assert (read.GetVertexCount(), read.GetTriangleCount()) == (8, 12)
+    colours = lib3mf.get_wrapper().CreateModel()
+    colours.QueryReader("3mf").ReadFromBuffer(write_3mf([mesh]))
+    group = colours.GetBaseMaterialGroups()
+    assert group.MoveNext()
+    paints = group.GetCurrentBaseMaterialGroup()
+    found = paints.GetDisplayColor(paints.GetAllPropertyIDs()[0])
+    assert (found.Red, found.Green, found.Blue) == (0x26, 0x30, 0x33)
