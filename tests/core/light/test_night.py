@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 import pytest
@@ -20,10 +21,12 @@ from wingboard.core.light.glare import glare_of
 from wingboard.core.light.mapping import Share, Shares, map_of
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import Scene, scene_of
+from wingboard.core.light.screens import passes, screens_of
 from wingboard.core.light.suggest import suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Film
 from wingboard.core.resolved.design import Resolved
 
 ROTARY = "rotary-12"
@@ -195,3 +198,23 @@ def test_glare_is_what_the_equation_gives() -> None:
     by_hand = 10 * (1 / 0.25) / 1 + 10 * (1 / (0.25 + 0.0025)) / aside**2
     assert found_.veil == pytest.approx(by_hand, rel=1e-3)
     assert found_.worst == "F1"
+
+
+@pytest.mark.parametrize(
+    ("colour", "film", "share"),
+    [("red", None, 1.0), ("red", "red", 0.8), ("red", "amber", 0.8), ("red", "green", 0.05), ("green", "red", 0.05),
+     ("red", "clear", 0.9), ("", "grey", 0.3), ("white", "red", 0.25)],
+)  # fmt: skip
+def test_a_film_lets_its_own_colour_through(colour: str, film: Film | None, share: float) -> None:
+    assert passes(colour, film) == share
+
+
+def test_screens_of_the_demo_are_read_from_where_the_eye_is(demo: Callable[[str], Design]) -> None:
+    screens = {s.placed.function.name: s for s in screens_of(Resolved(demo("kestrel-line-9")))}
+    assert set(screens) == {"Speed", "Battery voltage", "Line current", "Clock"}
+    assert all(s.film == "red" and s.passes == 0.8 and s.cone == 60 for s in screens.values())
+    aside = {name: s.aslant for name, s in screens.items()}
+    assert aside["Battery voltage"] is not None
+    assert aside["Speed"] is not None
+    assert aside["Battery voltage"] < aside["Speed"] < 60  # the middle module is looked at more squarely
+    assert screens["Speed"].size == pytest.approx((50 + 6, 19 + 6))  # its window and what holds the film

@@ -619,6 +619,24 @@ LIMITS = [
         True,
         measured=lambda v: 0.58,
     ),
+    # A screen's white through grey: 30 %.
+    Limit(
+        "light.film-dark",
+        lambda v: made(plate(("display-16x2", 100, 60)), fn(film="grey"), limited("film-passes", v)),
+        0.3,
+        True,
+        measured=lambda v: 0.3,
+    ),
+    # The eye half a metre from the middle and so much higher: sin 40° · 500.
+    Limit(
+        "light.seen-aslant",
+        lambda v: plate(("display-16x2", 100, 60), eye_distance=500, eye_height=v),
+        321.4,
+        True,
+        step=0.5,
+        measured=lambda v: math.degrees(math.asin(v / 500)),
+        needed=40,
+    ),
     # 24 V, 2.1 V, 10 mA: 21.9 V / 10 mA, next 2200 Ω, 0.218 W, to be rated at twice that.
     Limit(
         "light.hot-resistor",
@@ -871,6 +889,14 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
     "parts.washed-out": lambda: (
         made(plate((LED, 60, 60)), {"do": "set_environment", "sun": True}),
         plate((LED, 60, 60)),
+    ),
+    "light.segments-bare": lambda: (
+        plate((READOUT, 100, 60)),
+        made(plate((READOUT, 100, 60)), fn(film="red")),
+    ),
+    "light.screen-bare": lambda: (
+        plate(("display-16x2", 100, 60)),
+        made(plate(("display-16x2", 100, 60)), fn(film="clear")),
     ),
     "stack.board-loose": lambda: (made(plate(), behind(100, -20)), made(plate(), behind(100, -20, 20))),
     "stack.case-shut": lambda: (

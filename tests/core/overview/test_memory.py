@@ -13,6 +13,7 @@ from arbitrary import command
 from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import COMMANDS
+from wingboard.core.findings import facets
 from wingboard.core.findings.facets import FACETS, facet_of
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import CHECKS, Check
@@ -23,6 +24,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.base import Source
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import DesignError
+from wingboard.core.record.functions import Function
 from wingboard.core.resolved.design import Resolved
 
 
@@ -107,3 +109,8 @@ def test_a_fix_is_worked_out_when_it_is_asked_for(demo: Callable[[str], Design])
     assert asked.fix is not None
     assert asked.model_copy(update={"fix": None}) == wrong
     assert fix_of(r, "face.no-such:f1") is fix_of(r, f"{wrong.code}:nobody") is None
+
+
+def test_every_field_of_a_function_is_in_a_facet() -> None:
+    covered = {*facets._WISHES, *facets._PLACES, *facets._LEGENDS}
+    assert set(Function.model_fields) - covered == {"example"}  # which is only drawn

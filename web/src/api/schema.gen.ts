@@ -3353,6 +3353,8 @@ export interface components {
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /** Digits */
             digits?: number | null;
+            /** Film */
+            film?: ("clear" | "grey" | "red" | "amber" | "green" | "blue") | null;
             /** Example */
             example?: string | null;
         };
@@ -4294,6 +4296,11 @@ export interface components {
              */
             digits?: number | null;
             /**
+             * Film
+             * @description A film or tinted cover over its read-out or screen
+             */
+            film?: ("clear" | "grey" | "red" | "amber" | "green" | "blue") | null;
+            /**
              * Example
              * @description What its read-out shows on the drawing
              * @default
@@ -4775,6 +4782,8 @@ export interface components {
          * @description Every lamp of the functions, what all of them take together (A) by supply, and the kinds of light behind.
          */
         LampsView: {
+            /** Screens */
+            screens: components["schemas"]["ScreenView"][];
             /** Lamps */
             lamps: components["schemas"]["LampView"][];
             /** Loads */
@@ -6015,6 +6024,13 @@ export interface components {
             upright: boolean;
             digits?: components["schemas"]["Digits"] | null;
             /**
+             * Glow
+             * @description What a read-out or screen shows itself by
+             * @default
+             * @enum {string}
+             */
+            glow: "" | "led" | "lcd" | "tft" | "oled";
+            /**
              * Action
              * @default
              * @enum {string}
@@ -7096,6 +7112,34 @@ export interface components {
             volts: number;
             /** Dots */
             dots: components["schemas"]["DotView"][];
+        };
+        /**
+         * ScreenView
+         * @description A read-out or screen: what it glows by, its film and the share of light that passes, the film to cut (mm).
+         *
+         *     ``aslant`` is how far off square it is looked at, ``cone`` from how far it reads (degrees).
+         */
+        ScreenView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Glow */
+            glow: string;
+            /** Colour */
+            colour: string;
+            /** Film */
+            film: ("clear" | "grey" | "red" | "amber" | "green" | "blue") | null;
+            /** Passes */
+            passes: number;
+            /** Aslant */
+            aslant: number | null;
+            /** Cone */
+            cone: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * ScrewAt

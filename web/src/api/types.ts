@@ -48,6 +48,7 @@ export type JobView = Schemas["JobView"];
 export type Recovery = Schemas["Recovery"];
 export type StackView = Schemas["StackView"];
 export type LightView = Schemas["LightView"];
+export type LampsView = Schemas["LampsView"];
 export type Suggested = Schemas["SuggestedView"];
 export type StackLayer = StackView["layers"][number];
 export type SectionView = Schemas["SectionView"];

@@ -16,9 +16,11 @@ from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import FINER, STEP, bodies_before, groups_of
+from wingboard.core.light.screens import GLOWS, screens_of
 from wingboard.core.light.suggest import Way
 from wingboard.core.light.through import opacity_of, passes, way_through
 from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.functions import Film
 from wingboard.core.record.lights import USUAL_STRIP, Backlight, LedKind, StripKind
 from wingboard.core.record.modules import Opacity
 from wingboard.core.resolved.boards import board_front
@@ -175,9 +177,28 @@ class LampView(BaseModel):
     said: str
 
 
+class ScreenView(BaseModel):
+    """A read-out or screen: what it glows by, its film and the share of light that passes, the film to cut (mm).
+
+    ``aslant`` is how far off square it is looked at, ``cone`` from how far it reads (degrees).
+    """
+
+    function: str
+    name: str
+    glow: str
+    colour: str
+    film: Film | None
+    passes: float
+    aslant: float | None
+    cone: float
+    width: float
+    height: float
+
+
 class LampsView(BaseModel):
     """Every lamp of the functions, what all of them take together (A) by supply, and the kinds of light behind."""
 
+    screens: list[ScreenView]
     lamps: list[LampView]
     loads: list[LoadView]
     kinds: list[KindView]
@@ -286,7 +307,8 @@ def night_png(desk: OnDesk, design_id: DesignId, module: str, even: bool = False
 @router.get("/lamps", responses={200: {"model": LampsView}})
 def lamps(desk: OnDesk, design_id: DesignId) -> Response:
     """The lamps of the functions with their resistors, and the kinds of light that can be laid behind."""
-    found = lamps_of(desk.open(design_id).resolved)
+    r = desk.open(design_id).resolved
+    found = lamps_of(r)
     loads: dict[float, tuple[float, int]] = {}
     for lamp in found:
         amps, many = loads.get(lamp.supply, (0.0, 0))
@@ -295,6 +317,21 @@ def lamps(desk: OnDesk, design_id: DesignId) -> Response:
     kinds += [KindView(kind=kind, name=y.name, strip=False) for kind, y in LEDS.items()]
     return as_json(
         LampsView(
+            screens=[
+                ScreenView(
+                    function=s.placed.function.id,
+                    name=s.placed.function.name,
+                    glow=GLOWS[s.glow],
+                    colour=s.colour,
+                    film=s.film,
+                    passes=s.passes,
+                    aslant=s.aslant,
+                    cone=s.cone,
+                    width=s.size[0],
+                    height=s.size[1],
+                )
+                for s in screens_of(r)
+            ],
             lamps=[LampView(**lamp._asdict(), said=lamp.said) for lamp in found],
             loads=[LoadView(volts=v, amps=amps, leds=n) for v, (amps, n) in sorted(loads.items())],
             kinds=kinds,

@@ -10,6 +10,7 @@ from wingboard.core.cut.printed import case_solids, is_printed, plate_solids
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import power_of, strip_use
+from wingboard.core.light.screens import screens_of
 from wingboard.core.parts.counting import shopping_rows
 from wingboard.core.record.lights import Backlight
 from wingboard.core.record.materials import materials
@@ -29,8 +30,8 @@ SPARE = 0.1
 
 def shopping_list(r: Resolved) -> list[tuple[str, ...]]:
     """Everything that is to be bought, as cells under :data:`~wingboard.core.parts.counting.SHOPPING`."""
-    made = [*_screws(r), *_resistors(r), *_lights(r), *_boards(r), *_sheets(r), *_cases(r), *_filament(r), *_battens(r)]
-    return [*shopping_rows(r), *made]
+    kinds = (_screws, _resistors, _lights, _boards, _sheets, _cases, _filament, _films, _battens)
+    return [*shopping_rows(r), *(row for rows in kinds for row in rows(r))]
 
 
 def _row(name: str, summary: str, used: int, on_hand: int | None, to_buy: int) -> tuple[str, ...]:
@@ -112,6 +113,18 @@ def _filament(r: Resolved) -> list[tuple[str, ...]]:
     return [
         _row(f"{materials()[m].name}: filament", f"{g:.0f} g if solid, supports and failures apart", 1, None, 1)
         for m, g in grams.items()
+    ]
+
+
+def _films(r: Resolved) -> list[tuple[str, ...]]:
+    """What lies over read-outs and screens, by its colour."""
+    cut: dict[str, list[tuple[float, float]]] = {}
+    for screen in screens_of(r):
+        if screen.film is not None:
+            cut.setdefault(screen.film, []).append(screen.size)
+    return [
+        _row(f"Film, {film}", ", ".join(f"{w:.0f} × {h:.0f} mm" for w, h in sizes), len(sizes), None, 1)
+        for film, sizes in cut.items()
     ]
 
 

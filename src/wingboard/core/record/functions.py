@@ -79,6 +79,10 @@ class Wanted(Record):
     moment: Moment = Field("", description="When it is used")
 
 
+Film = Literal["clear", "grey", "red", "amber", "green", "blue"]
+"""What lies over a read-out or screen: clear, or tinted."""
+
+
 class Function(Wanted):
     """One thing the panel does, and how far it has got."""
 
@@ -95,6 +99,7 @@ class Function(Wanted):
         None, description="Of its lamp; as its words name it when None"
     )
     digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
+    film: Film | None = Field(None, description="A film or tinted cover over its read-out or screen")
     example: Annotated[str, Field(max_length=16)] = Field("", description="What its read-out shows on the drawing")
     part: Ident | None = None
     place: Place | None = None

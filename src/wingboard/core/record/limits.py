@@ -85,6 +85,12 @@ LIMITS: dict[str, Limit] = {
     "resistor-watts": Limit(
         0.25, "W", "of the usual resistor", Source(kind="practice", note="rated at twice what it turns into heat")
     ),
+    "film-passes": Limit(
+        0.5,
+        "of the light",
+        "that gets through a film over a screen",
+        Source(kind="practice", note="half"),
+    ),
     "veil-most": Limit(0.1, "of a legend", "veiling luminance of all lamps together", PRACTICE),
     "opening-spread": Limit(1.0, "mm", "between widths or heights measured at three places", PRACTICE),
     "gap-hand": Limit(0.3, "mm", "fit gap a side of a plate sawn and sanded", PRACTICE),

@@ -206,6 +206,7 @@ class Part(Record):
     guarded: bool = Field(False, description="A cover, a lock or a key keeps it from being worked by chance")
     upright: bool = Field(False, description="Reads only one way up")
     digits: Digits | None = None
+    glow: Literal["", "led", "lcd", "tft", "oled"] = Field("", description="What a read-out or screen shows itself by")
     action: Literal["", "momentary", "latching", "selector"] = ""
     positions: tuple[Position, ...] = ()
     detents: Detents | None = None

@@ -2,14 +2,15 @@
 import { useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { many, shown } from "../../ui/figures";
+import { Screens } from "./Screens";
 import { useLamps } from "./useLight";
 
 export function LampTable() {
   const lamps = useLamps();
   const { selection, select } = useSession();
   if (!lamps.data) return <NotThere query={lamps} words="Counting the lamps…" className="p-3.5" />;
-  const { lamps: rows, loads } = lamps.data;
-  if (rows.length === 0)
+  const { lamps: rows, loads, screens } = lamps.data;
+  if (rows.length === 0 && screens.length === 0)
     return <p className="p-3.5 text-faint">No function has a lamp yet. They are chosen at Parts.</p>;
   return (
     <>
@@ -49,6 +50,7 @@ export function LampTable() {
           </li>
         ))}
       </ul>
+      {screens.length > 0 && <Screens screens={screens} />}
       <p className="px-3.5 py-2 text-[11px] text-faint">
         The longer leg of an LED is its plus. Forward voltages are usual ones: try one of each colour first.
       </p>

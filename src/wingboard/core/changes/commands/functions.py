@@ -8,7 +8,18 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.functions import Carrier, Current, Duty, HandSide, Moment, Risk, State, StopRole, Wanted
+from wingboard.core.record.functions import (
+    Carrier,
+    Current,
+    Duty,
+    Film,
+    HandSide,
+    Moment,
+    Risk,
+    State,
+    StopRole,
+    Wanted,
+)
 from wingboard.core.record.lamps import LampColour
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
@@ -49,6 +60,7 @@ class EditFunction(Saying):
     scheme: Literal["direct", "ladder"] | None = None
     colour: LampColour | None = None
     digits: Annotated[int, Field(ge=1, le=16)] | None = None
+    film: Film | None = None
     example: Annotated[str, Field(max_length=16)] | None = None
 
 

@@ -32,7 +32,7 @@ def handle_add_function(command: AddFunction, design: Design, catalogue: Catalog
     return with_changes(design, functions=(*design.functions, Function(id=ident, name=command.name, **fields)))
 
 
-NULLABLE = ("stop_role", "duty", "of", "digits", "colour")
+NULLABLE = ("stop_role", "duty", "of", "digits", "colour", "film")
 SWITCHED = tuple(Switched.model_fields)
 
 
