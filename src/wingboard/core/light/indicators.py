@@ -21,7 +21,7 @@ WORK = 2.0
 class LampUse(NamedTuple):
     """One lamp of a function; volts, amperes, ohms, watts. ``ohms`` is None where a resistor cannot set its current.
 
-    ``row`` is how many LEDs its line drives one after the other, ``marked`` which of its tags takes the plus.
+    ``row`` is how many LEDs its line drives one after the other.
     """
 
     function: str

@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button";
 import { many, shown } from "../../ui/figures";
 import { money } from "../../ui/money";
 import { Ways } from "./LegendBars";
-import { useLightState } from "./store";
+import { useLightState, testLamps } from "./store";
 import type { Laying } from "./useLaying";
 
 interface Props {
@@ -65,11 +65,7 @@ export function Figures({ light, laying }: Props) {
         />
       </section>
       <div className="ml-auto flex flex-wrap items-center gap-2">
-        <Button
-          keys="O"
-          aria-pressed={lit === "all"}
-          onClick={() => set({ lit: lit === "all" ? "none" : "all" })}
-        >
+        <Button keys="O" aria-pressed={lit === "all"} onClick={testLamps}>
           {lit === "all" ? "Lamps out" : "Lamp test"}
         </Button>
         {light.night && light.night.legends.some((l) => l.standing !== "ok") && (

@@ -2,6 +2,8 @@
 import { useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { many, shown } from "../../ui/figures";
+import type { LampsView } from "../../api/types";
+import { LitButton } from "./LitButton";
 import { Screens } from "./Screens";
 import { useLamps } from "./useLight";
 
@@ -24,15 +26,18 @@ export function LampTable() {
       </p>
       <ul>
         {rows.map((lamp) => (
-          <li key={`${lamp.function} ${lamp.line}`}>
+          <li
+            key={`${lamp.function} ${lamp.line}`}
+            className={`flex items-center border-t border-rule pr-2 hover:bg-wash ${selection.includes(lamp.function) ? "bg-wash" : ""}`}
+          >
             <button
               type="button"
               aria-pressed={selection.includes(lamp.function)}
-              className={`w-full border-t border-rule px-3.5 py-1.5 text-left hover:bg-wash ${selection.includes(lamp.function) ? "bg-wash" : ""}`}
+              className="min-w-0 flex-1 py-1.5 pl-3.5 text-left"
               onClick={() => select([lamp.function])}
             >
               <span className="flex justify-between gap-2">
-                <span className="truncate">{lamp.name}</span>
+                <span className="truncate">{named(lamp, rows)}</span>
                 <span className="shrink-0 text-[11px] text-faint">
                   {lamp.colour}
                   {lamp.states > 2 ? `, ${lamp.states} states` : ""}
@@ -47,6 +52,7 @@ export function LampTable() {
                 {lamp.said}
               </span>
             </button>
+            <LitButton of={`${lamp.function} ${lamp.line}`} name={named(lamp, rows)} />
           </li>
         ))}
       </ul>
@@ -57,3 +63,11 @@ export function LampTable() {
     </>
   );
 }
+
+type Lamp = LampsView["lamps"][number];
+
+/** A lamp's name; with its terminal where its function has several. */
+const named = (lamp: Lamp, all: readonly Lamp[]): string =>
+  all.filter((one) => one.function === lamp.function).length > 1
+    ? `${lamp.name}, ${lamp.terminal}`
+    : lamp.name;

@@ -11,7 +11,7 @@ import { Figures } from "./Figures";
 import { LampTable } from "./LampTable";
 import { LegendBars } from "./LegendBars";
 import { NightDrawing } from "./NightDrawing";
-import { SIDES, useLightState, VIEWS } from "./store";
+import { SIDES, useLightState, VIEWS, testLamps } from "./store";
 import { useLaying } from "./useLaying";
 import { useLightView } from "./useLight";
 
@@ -27,7 +27,7 @@ export default function Light() {
 
 function Bench({ light }: { light: LightView }) {
   const design = useDesign();
-  const { view, side, lit, set } = useLightState();
+  const { view, side, set } = useLightState();
   const session = useSession((s) => s.set);
   const laying = useLaying(light);
   useCommands({
@@ -38,7 +38,7 @@ function Bench({ light }: { light: LightView }) {
     "light.strip": laying.addStrip,
     "light.led": laying.addLed,
     "light.remove": laying.remove,
-    "light.lamps": () => set({ lit: lit === "all" ? "none" : "all" }),
+    "light.lamps": testLamps,
     "light.suggest": () => void laying.suggest("rows"),
   });
   return (

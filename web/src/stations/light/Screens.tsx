@@ -5,6 +5,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { ChoiceField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
+import { LitButton } from "./LitButton";
 
 type Screen = LampsView["screens"][number];
 
@@ -49,7 +50,7 @@ function Row({ screen }: { screen: Screen }) {
           {screen.colour} {screen.glow}
         </span>
       </button>
-      <div className="mt-1 grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2">
+      <div className="mt-1 grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-2">
         <ChoiceField
           bare
           label={`Over ${screen.name}`}
@@ -62,6 +63,7 @@ function Row({ screen }: { screen: Screen }) {
             ? `${Math.round(screen.passes * 100)} %, ${shown(screen.width, 0)} × ${shown(screen.height, 0)}`
             : "–"}
         </span>
+        <LitButton of={screen.function} name={screen.name} />
       </div>
       {screen.aslant !== null && (
         <p className={`num mt-0.5 text-[11px] ${screen.aslant > screen.cone ? "text-judge" : "text-faint"}`}>

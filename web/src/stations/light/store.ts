@@ -13,8 +13,8 @@ interface LightState {
   level: number | null;
   /** The finer map. */
   fine: boolean;
-  /** Functions whose lamps are lit. */
-  lit: "none" | "all";
+  /** What is lit: all of it, or the lamps of these lines, each “function line”, and the screens of these functions. */
+  lit: "all" | readonly string[];
   set: (changes: Partial<Omit<LightState, "set">>) => void;
 }
 
@@ -24,7 +24,7 @@ export const useLightState = create<LightState>((set) => ({
   chosen: null,
   level: null,
   fine: false,
-  lit: "none",
+  lit: [],
   set: (changes) => set(changes),
 }));
 
@@ -39,3 +39,16 @@ export const SIDES = [
   ["behind", "Behind"],
   ["lamps", "Lamps"],
 ] as const satisfies readonly (readonly [Side, string])[];
+
+/** Lamp test, or all lamps out. */
+export const testLamps = (): void => {
+  const { lit, set } = useLightState.getState();
+  set({ lit: lit === "all" ? [] : "all" });
+};
+
+/** One lamp on or off; during a lamp test it alone goes on. */
+export const flipLamp = (key: string): void => {
+  const { lit, set } = useLightState.getState();
+  if (lit === "all") set({ lit: [key] });
+  else set({ lit: lit.includes(key) ? lit.filter((one) => one !== key) : [...lit, key] });
+};
