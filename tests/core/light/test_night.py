@@ -19,6 +19,7 @@ from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import Night, night_of
 from wingboard.core.light.glare import glare_of
 from wingboard.core.light.mapping import Share, Shares, map_of
+from wingboard.core.light.patches import DarkRing, HotSpot, dark_rings, hot_spots
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import Scene, scene_of
 from wingboard.core.light.screens import passes, screens_of
@@ -72,6 +73,23 @@ def test_a_large_rotary_throws_a_dark_ring_and_the_suggestion_clears_it() -> Non
     after = {legend.function: legend for legend in night(settled(design, finding)).legends}
     assert after["f1"].evenness >= 0.6  # what it wants; and it is no longer spoken of
     assert not [f for f in found(settled(design, finding), "light.half-dark") if f.subjects == ("f1",)]
+
+
+def test_dark_rings_and_hot_spots_are_figures_of_their_own() -> None:
+    def patches(design: Design) -> tuple[dict[str, DarkRing], tuple[HotSpot, ...]]:
+        made, module = night(design), Resolved(design).modules["plate"]
+        return {ring.function: ring for ring in dark_rings(made, module)}, hot_spots(made, module)
+
+    rings, spots = patches(lit(AddStrip(module="plate", x=20, y=20, x2=180, y2=20)))
+    assert rings["f1"].dark > 0.3  # the half turned away from the strip
+    assert (rings["f1"].x, rings["f1"].y) == (100, 60)
+    assert rings["f1"].dark > rings["f2"].dark  # a lamp's thin body throws a narrower shadow
+    assert rings["f1"].least < rings["f2"].least
+    lamp = AddLeds(module="plate", at=(Point(x=150, y=95),), z=12)
+    _, hot = patches(lit(AddStrip(module="plate", x=20, y=20, x2=180, y2=20), lamp))
+    assert (hot[0].x, hot[0].y) == pytest.approx((150, 95), abs=2)  # a lamp right before the plate
+    assert hot[0].times > 2
+    assert all(spot.times < hot[0].times for spot in spots)
 
 
 def test_a_module_without_lamps_is_lit_by_the_suggestion() -> None:

@@ -4556,6 +4556,18 @@ export interface components {
             wider: number | null;
         };
         /**
+         * HotView
+         * @description A spot so many times as bright as the usual legend (mm).
+         */
+        HotView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Times */
+            times: number;
+        };
+        /**
          * Hours
          * @description Hours logged for a stage of the work, and how many controls that covered.
          */
@@ -5753,6 +5765,10 @@ export interface components {
             bands: components["schemas"]["BandView"][];
             /** Legends */
             legends: components["schemas"]["LegendView"][];
+            /** Hot */
+            hot: components["schemas"]["HotView"][];
+            /** Rings */
+            rings: components["schemas"]["RingView"][];
         };
         /**
          * Offer
@@ -7057,6 +7073,24 @@ export interface components {
             do: "retract";
             /** Finding */
             finding: string;
+        };
+        /**
+         * RingView
+         * @description A part with darkness round it: the share of the ring that is dark, the least of what is beyond.
+         */
+        RingView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Dark */
+            dark: number;
+            /** Least */
+            least: number;
         };
         /**
          * RowView

@@ -13,6 +13,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
+from wingboard.core.light.patches import dark_rings, hot_spots
 from wingboard.core.light.picture import bands, brightest, even_picture, night_picture
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import FINER, STEP, bodies_before, groups_of
@@ -113,6 +114,25 @@ class BandView(BaseModel):
     colour: str
 
 
+class HotView(BaseModel):
+    """A spot so many times as bright as the usual legend (mm)."""
+
+    x: float
+    y: float
+    times: float
+
+
+class RingView(BaseModel):
+    """A part with darkness round it: the share of the ring that is dark, the least of what is beyond."""
+
+    function: str
+    name: str
+    x: float
+    y: float
+    dark: float
+    least: float
+
+
 class NightView(BaseModel):
     """The map: its rectangle, the step between its points (mm), what is shown as white, the usual legend (cd/m²)."""
 
@@ -127,6 +147,8 @@ class NightView(BaseModel):
     arrived: float
     bands: list[BandView]
     legends: list[LegendView]
+    hot: list[HotView]
+    rings: list[RingView]
 
 
 class LightView(BaseModel):
@@ -254,7 +276,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             price=power.price,
             bodies=[BodyView(path=_path(body.outline)) for body in bodies_before(found)],
             even=limit(r.design, "light-even"),
-            night=_of(r, night) if night is not None else None,
+            night=_of(r, found, night) if night is not None else None,
         )
     )  # fmt: skip
 
@@ -264,7 +286,7 @@ def _path(outline: object) -> str:
     return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points) + "Z"
 
 
-def _of(r: Resolved, night: Night) -> NightView:
+def _of(r: Resolved, module: ResolvedModule, night: Night) -> NightView:
     g = night.map.grid
     even, patches = limit(r.design, "light-even"), limit(r.design, "light-patches")
     return NightView(
@@ -273,6 +295,8 @@ def _of(r: Resolved, night: Night) -> NightView:
         width=g.columns * g.step,
         height=g.rows * g.step,
         step=g.step,
+        hot=[HotView(**spot._asdict()) for spot in hot_spots(night, module)],
+        rings=[RingView(**ring._asdict()) for ring in dark_rings(night, module)],
         white=brightest(night),
         usual=night.usual,
         flux=night.map.flux,

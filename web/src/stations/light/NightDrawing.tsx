@@ -7,10 +7,11 @@ import { useSession } from "../../app/session";
 import { Canvas } from "../../canvas/Canvas";
 import { Tag } from "../../canvas/Tag";
 import { useCamera } from "../../canvas/useCamera";
-import { shown } from "../../ui/figures";
+import { many, shown } from "../../ui/figures";
 import { AtNight } from "./AtNight";
 import { LampShapes } from "./LampShapes";
 import { Letters } from "./Letters";
+import { Patches } from "./Patches";
 import { useLightState } from "./store";
 import type { Laying } from "./useLaying";
 
@@ -116,6 +117,7 @@ export function NightDrawing({ light, laying }: Props) {
           </>
         )}
         <LampShapes light={light} laying={laying} scale={scale} faint={view !== "behind"} />
+        {view === "even" && night && <Patches night={night} scale={scale} />}
         {chosen && (
           <g pointerEvents="none">
             <circle
@@ -131,8 +133,8 @@ export function NightDrawing({ light, laying }: Props) {
           </g>
         )}
       </Canvas>
-      <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 text-[11px] text-faint">
-        <p className="min-w-0 flex-1 truncate">{says(light, view, chosen?.name)}</p>
+      <div className="flex min-h-9 flex-wrap items-center gap-x-3 gap-y-0.5 border-t border-rule bg-card px-4 py-1 text-[11px] text-faint">
+        <p className="min-w-48 flex-1">{says(light, view, chosen?.name)}</p>
         {view === "even" && night && <Scale bands={night.bands} />}
         {night && !fine && (
           <button type="button" className={TOOL} onClick={() => void laying.refine()}>
@@ -152,7 +154,14 @@ function says(light: LightView, view: string, chosen: string | undefined): strin
   if (view === "behind") return "Drag strips by their middle or their ends; grey is what throws shadows";
   if (!light.night) return "Nothing shines through yet";
   const peak = `usual legend ${shown(light.night.usual, 0)} cd/m²`;
-  if (view === "even") return `Of the usual light; ${peak}`;
+  if (view === "even") {
+    const { hot, rings } = light.night;
+    const found = [
+      ...(hot.length > 0 ? [many(hot.length, "hot spot")] : []),
+      ...(rings.length > 0 ? [many(rings.length, "dark ring")] : []),
+    ];
+    return `${found.join(", ") || "No hot spot, no dark ring"}; ${peak}${rings.length > 0 ? "; % of a ring that is dark" : ""}`;
+  }
   return chosen
     ? `${chosen}: the ring is where it is darkest; ${peak}`
     : `Letters as bright as they will be; ${peak}`;
