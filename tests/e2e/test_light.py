@@ -70,6 +70,21 @@ def test_a_dark_ring_is_cleared_and_strips_are_laid_dragged_and_dimmed(
     legends.get_by_role("tab", name="Lamps").click()
     expect(legends).to_contain_text("All at once:")
     expect(legends).to_contain_text("on 12 V")
+    page.get_by_role("tab", name="At night").click()
+    lens = page.locator("[data-fn='f1'] .glow")
+    expect(lens).to_have_count(0)
+    legends.get_by_role("button", name="Lit: Doors left open").click()
+    expect(lens).to_have_count(1)  # alone
+    expect(page.locator(".glow")).to_have_count(1)
+    page.get_by_role("button", name="Lamp test").click()
+    assert page.locator(".glow").count() > 10
+    legends.get_by_label("Over Speed").select_option("green")
+    revision(page, 7)
+    wrong = page.locator("[data-code='light.film-dark']")
+    wrong.get_by_role("button", name="Its film takes the picture's light").click()
+    wrong.get_by_role("button", name=re.compile("^A red film over it")).click()
+    revision(page, 8)
+    expect(legends.get_by_label("Over Speed")).to_have_value("red")
 
 
 def test_an_unlit_module_is_lit_by_what_was_looked_for(watched: Page, address: str, demo_desk: Desk) -> None:

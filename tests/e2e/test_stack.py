@@ -107,8 +107,29 @@ def test_a_case_is_given_and_what_is_wrong_with_it_settled(watched: Page, addres
     (module,) = kept(demo_desk, "dust-extraction").modules
     assert module.case
     assert (module.case.room, module.case.exits[0].wall) == (20, "left")
-    made_of.get_by_role("button", name="Remove the case").click()
+    made_of.get_by_label("Made", exact=True).select_option("printed")
     revision(page, 5)
+    expect(page.get_by_role("img", name="The printed case, 1 piece")).to_be_visible()
+    page.locator("[data-code='stack.case-printer']").get_by_role("button", name="The case goes on no printer").click()
+    bed = {"do": "add_machine", "name": "Printer", "kind": "printer", "bed_width": 200, "bed_height": 200, "depth": 200}
+    page.request.post(
+        f"{address}/api/designs/dust-extraction/commands",
+        data={"base": 5, "commands": [bed]},
+        headers={"origin": address},
+    )
+    revision(page, 6)
+    picture = page.get_by_role("img", name="The printed case, 2 pieces")
+    expect(picture).to_be_visible()
+    page.wait_for_function("() => document.querySelector('img').naturalWidth > 0")
+    expect(made_of).to_contain_text("To print on Printer")
+    made_of.get_by_role("link", name="Cut").click()
+    page.get_by_role("link", name="Plate, case-2.stl").wait_for()
+    taken = page.request.get(f"{address}/api/designs/dust-extraction/cut/plate/case-2.stl").body()
+    assert len(taken) == 84 + 50 * int.from_bytes(taken[80:84], "little")  # a binary STL
+    page.go_back()
+    made_of.get_by_role("tab", name="Case").click()
+    made_of.get_by_role("button", name="Remove the case").click()
+    revision(page, 7)
     expect(page.get_by_role("group", name="3 layers, the front on top")).to_be_visible()
 
 
