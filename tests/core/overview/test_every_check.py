@@ -300,6 +300,10 @@ def behind(x: float, *holes: float) -> Raw:
     }  # fmt: skip
 
 
+def trial(verdict: str) -> Raw:
+    return {"do": "log_trial", "part": LED, "volts": 5, "milliamps": 10, "verdict": verdict}
+
+
 CASE = {"do": "set_case", "module": "plate"}
 PRINTED = {**CASE, "made": "printed"}
 
@@ -889,6 +893,10 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
     "parts.washed-out": lambda: (
         made(plate((LED, 60, 60)), {"do": "set_environment", "sun": True}),
         plate((LED, 60, 60)),
+    ),
+    "light.trial-wrong": lambda: (
+        made(plate((LED, 60, 60)), trial("dim")),
+        made(plate((LED, 60, 60)), trial("dim"), trial("right")),
     ),
     "light.segments-bare": lambda: (
         plate((READOUT, 100, 60)),

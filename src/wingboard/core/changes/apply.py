@@ -23,6 +23,7 @@ from wingboard.core.changes.handlers import (
     pictures,
     places,
     procedures,
+    trials,
     wire,
     workshop,
 )
@@ -34,7 +35,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement, layers, boards, console, lights,
+    judgement, layers, boards, console, lights, trials,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

@@ -22,6 +22,7 @@ from wingboard.core.changes.commands import (
     pictures,
     places,
     procedures,
+    trials,
     wire,
     workshop,
 )
@@ -50,6 +51,7 @@ Command = Annotated[
     | layers.AddFeature | layers.RemoveFeature
     | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
     | lights.AddStrip | lights.EditStrip | lights.AddLeds | lights.EditLed | lights.RemoveLights | lights.SetLight
+    | trials.LogTrial | trials.RemoveTrial
     | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

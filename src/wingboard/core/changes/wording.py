@@ -58,6 +58,8 @@ _VERBS = {
     "add_procedure": "Add a procedure",
     "edit_procedure": "Change a procedure",
     "remove_procedure": "Remove a procedure",
+    "log_trial": "Log how a lamp looked",
+    "remove_trial": "Strike a trial",
     "add_reference": "Add a picture",
     "edit_reference": "Change a picture",
     "remove_reference": "Remove a picture",

@@ -17,6 +17,7 @@ from wingboard.core.record.part import BUS_LINES, Part
 from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import Brief
+from wingboard.core.record.trials import MOST_TRIALS, LampTrial
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.record.workshop import Workshop
 
@@ -52,6 +53,7 @@ class Design(Record):
     graphics: tuple[Graphic, ...] = Field((), max_length=500)
     procedures: tuple[Procedure, ...] = Field((), max_length=50)
     references: tuple[Reference, ...] = Field((), max_length=20)
+    trials: tuple[LampTrial, ...] = Field((), max_length=MOST_TRIALS, description="Of lamps, the latest last")
 
     @model_validator(mode="after")
     def _names_are_unique_and_known(self) -> Design:
@@ -125,6 +127,7 @@ class Design(Record):
             "graphics": [g.id for g in self.graphics],
             "procedures": [p.id for p in self.procedures],
             "references": [r.id for r in self.references],
+            "trials": [t.id for t in self.trials],
             "machines": [m.id for m in self.workshop.machines],
             "stock": [m.id for m in self.workshop.stock],
             "supplies": [m.id for m in self.workshop.supplies],

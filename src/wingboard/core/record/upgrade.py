@@ -194,7 +194,7 @@ def _to_7(document: Document) -> Document:
 
 
 def _to_8(document: Document) -> Document:
-    """Cases may be printed, films lie over screens: nothing of the seventh format says either."""
+    """Cases may be printed, films lie over screens, lamps are tried: nothing of the seventh format says so."""
     return {**document, "version": 8}
 
 

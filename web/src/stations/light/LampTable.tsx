@@ -5,6 +5,7 @@ import { many, shown } from "../../ui/figures";
 import type { LampsView } from "../../api/types";
 import { LitButton } from "./LitButton";
 import { Screens } from "./Screens";
+import { Trials } from "./Trials";
 import { useLamps } from "./useLight";
 
 export function LampTable() {
@@ -57,6 +58,7 @@ export function LampTable() {
         ))}
       </ul>
       {screens.length > 0 && <Screens screens={screens} />}
+      <Trials />
       <p className="px-3.5 py-2 text-[11px] text-faint">
         The longer leg of an LED is its plus. Forward voltages are usual ones: try one of each colour first.
       </p>

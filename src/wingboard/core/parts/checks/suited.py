@@ -318,12 +318,13 @@ def spares_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="One to try first",
     measures="lamps of an untested colour, of which several are to be bought",
     source=Source(kind="practice", note="bought lamps of untested colour: one sample first"),
-    reads=("wishes", "parts", "workshop", "limits"),
+    reads=("wishes", "parts", "workshop", "limits", "trials"),
 )
 def sample_first(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lit parts to buy whose colour nobody has seen lit."""
+    """Lit parts to buy whose colour nobody has seen lit, or that were not right when they were."""
+    tried = {trial.part for trial in r.design.trials}
     for count in counts(r):
-        if count.sample and count.to_buy > 1:
+        if count.sample and count.to_buy > 1 and count.part.id not in tried:
             colour = f", {count.part.colour}" if count.part.colour else ""
             yield rule.finding(
                 *count.functions[:20],
