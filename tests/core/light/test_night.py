@@ -15,13 +15,14 @@ from wingboard.core.changes.commands.layers import AddLayer, EditLayer
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.changes.commands.lights import AddLeds, AddStrip, EditStrip, Point
 from wingboard.core.changes.commands.modules import SplitModule
+from wingboard.core.light.chain import chain_of
 from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import Night, night_of
 from wingboard.core.light.glare import glare_of
 from wingboard.core.light.mapping import Share, Shares, map_of
 from wingboard.core.light.patches import DarkRing, HotSpot, dark_rings, hot_spots
 from wingboard.core.light.power import power_of
-from wingboard.core.light.scene import Scene, scene_of
+from wingboard.core.light.scene import Scene, groups_of, scene_of
 from wingboard.core.light.screens import passes, screens_of
 from wingboard.core.light.suggest import suggest
 from wingboard.core.light.through import way_through
@@ -236,3 +237,21 @@ def test_screens_of_the_demo_are_read_from_where_the_eye_is(demo: Callable[[str]
     assert aside["Speed"] is not None
     assert aside["Battery voltage"] < aside["Speed"] < 60  # the middle module is looked at more squarely
     assert screens["Speed"].size == pytest.approx((50 + 6, 19 + 6))  # its window and what holds the film
+
+
+def test_a_chain_numbers_its_leds_strip_after_strip_and_is_fed_evenly() -> None:
+    strips = (
+        AddStrip(module="plate", kind="chain-60", x=10, y=20, x2=160, y2=20),
+        AddStrip(module="plate", kind="strip-60", x=10, y=40, x2=160, y2=40),
+        AddStrip(module="plate", kind="chain-60", x=160, y=80, x2=10, y2=80),
+    )
+    light = lit(*strips).modules[0].light
+    assert light is not None
+    lamps = {g.id: [(p.x, p.y) for p in g.lamps] for g in groups_of(light, 23.0)}
+    made = chain_of(light, lamps, 5)
+    assert made is not None
+    assert [(link.strip, link.first, link.last) for link in made.links] == [("strip-1", 1, 9), ("strip-3", 10, 18)]
+    assert [link.wire for link in made.links] == [0, 60]  # from the end of one to the start of the next
+    assert [feed.number for feed in made.feeds] == [1, 6, 11, 16]  # no more than five LEDs from each
+    assert (made.feeds[2].x, made.feeds[2].y) == lamps["strip-3"][1]
+    assert chain_of(light.model_copy(update={"strips": light.strips[1:2]}), lamps, 5) is None

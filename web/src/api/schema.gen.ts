@@ -2431,7 +2431,7 @@ export interface components {
             /** Materials */
             materials: components["schemas"]["MaterialView"][];
             side: components["schemas"]["SideElevation"];
-            chain: components["schemas"]["ChainView"] | null;
+            chain: components["schemas"]["wingboard__api__routers__brief__ChainView"] | null;
             /** Beds */
             beds: components["schemas"]["BedView"][];
             /**
@@ -2692,28 +2692,6 @@ export interface components {
             key?: string | null;
             /** Cells */
             cells: components["schemas"]["CellText"][];
-        };
-        /**
-         * ChainView
-         * @description The tolerance chain across the modules (mm).
-         */
-        ChainView: {
-            /** Modules */
-            modules: string[];
-            /** Opening */
-            opening: number;
-            /** Taken */
-            taken: number;
-            /** Clear */
-            clear: number;
-            /** Worst */
-            worst: number;
-            /** Likely */
-            likely: number;
-            /** Clear Worst */
-            clear_worst: number;
-            /** Clear Likely */
-            clear_likely: number;
         };
         /**
          * ChoosePart
@@ -3988,6 +3966,18 @@ export interface components {
             amps: number;
         };
         /**
+         * FeedView
+         * @description Where power comes in: before that LED of the chain, at its place (mm).
+         */
+        FeedView: {
+            /** Number */
+            number: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Finding
          * @description A check that failed. ``id`` stays the same as long as the same things fail the same check.
          */
@@ -5110,6 +5100,7 @@ export interface components {
             way: components["schemas"]["PassView"][];
             /** Runs */
             runs: components["schemas"]["RunView"][];
+            chain: components["schemas"]["wingboard__api__routers__light__ChainView"] | null;
             /** Loads */
             loads: components["schemas"]["LoadView"][];
             /** Resistors */
@@ -5149,6 +5140,20 @@ export interface components {
             x1: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * LinkView
+         * @description A strip of the chain: its first and last LED, and the wire to it from the one before (mm).
+         */
+        LinkView: {
+            /** Strip */
+            strip: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Wire */
+            wire: number;
         };
         /**
          * ListText
@@ -8569,6 +8574,28 @@ export interface components {
             radius: number;
         };
         /**
+         * ChainView
+         * @description The tolerance chain across the modules (mm).
+         */
+        wingboard__api__routers__brief__ChainView: {
+            /** Modules */
+            modules: string[];
+            /** Opening */
+            opening: number;
+            /** Taken */
+            taken: number;
+            /** Clear */
+            clear: number;
+            /** Worst */
+            worst: number;
+            /** Likely */
+            likely: number;
+            /** Clear Worst */
+            clear_worst: number;
+            /** Clear Likely */
+            clear_likely: number;
+        };
+        /**
          * Point
          * @description A point of the side elevation (mm).
          */
@@ -8637,6 +8664,16 @@ export interface components {
         wingboard__api__routers__light__BodyView: {
             /** Path */
             path: string;
+        };
+        /**
+         * ChainView
+         * @description Addressable strips in the order their data runs, and where power is fed in.
+         */
+        wingboard__api__routers__light__ChainView: {
+            /** Links */
+            links: components["schemas"]["LinkView"][];
+            /** Feeds */
+            feeds: components["schemas"]["FeedView"][];
         };
         /**
          * WordView

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
 from fastapi import APIRouter, Response
@@ -10,6 +11,7 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, file_of
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.findings.limits import limit
+from wingboard.core.light.chain import chain_of
 from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
@@ -75,6 +77,30 @@ class RunView(BaseModel):
     amps: float
     volts: float
     dots: list[DotView]
+
+
+class LinkView(BaseModel):
+    """A strip of the chain: its first and last LED, and the wire to it from the one before (mm)."""
+
+    strip: str
+    first: int
+    last: int
+    wire: float
+
+
+class FeedView(BaseModel):
+    """Where power comes in: before that LED of the chain, at its place (mm)."""
+
+    number: int
+    x: float
+    y: float
+
+
+class ChainView(BaseModel):
+    """Addressable strips in the order their data runs, and where power is fed in."""
+
+    links: list[LinkView]
+    feeds: list[FeedView]
 
 
 class LoadView(BaseModel):
@@ -163,6 +189,7 @@ class LightView(BaseModel):
     working: bool
     way: list[PassView]
     runs: list[RunView]
+    chain: ChainView | None
     loads: list[LoadView]
     resistors: list[ResistorView]
     watts: float
@@ -270,6 +297,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
                         dots=dots[u.id])
                 for u in power.strips
             ],
+            chain=_chain(r, made, dots),
             loads=[LoadView(**load._asdict()) for load in power.loads],
             resistors=[ResistorView(many=n, ohms=ohms) for n, ohms in power.resistors],
             watts=power.watts,
@@ -279,6 +307,15 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             night=_of(r, found, night) if night is not None else None,
         )
     )  # fmt: skip
+
+
+def _chain(r: Resolved, light: Backlight, dots: Mapping[str, Sequence[DotView]]) -> ChainView | None:
+    lamps = {ident: [(dot.x, dot.y) for dot in mine] for ident, mine in dots.items()}
+    made = chain_of(light, lamps, limit(r.design, "chain-run"))
+    return made and ChainView(
+        links=[LinkView(**link._asdict()) for link in made.links],
+        feeds=[FeedView(**feed._asdict()) for feed in made.feeds],
+    )
 
 
 def _path(outline: object) -> str:

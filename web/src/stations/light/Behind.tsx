@@ -68,6 +68,19 @@ export function Behind({ light, laying }: Props) {
           <LedFields led={led} laying={laying} />
         </Row>
       ))}
+      {light.chain && (
+        <p className="text-[11px] text-faint">
+          Data runs from LED 1 to {light.chain.links.at(-1)?.last}, strip after strip; 5 V and 0 V come in
+          before {light.chain.feeds.map((feed) => `LED ${feed.number}`).join(", ")}. Wires between strips:{" "}
+          <span className="num">
+            {light.chain.links
+              .slice(1)
+              .map((link) => shown(link.wire, 0))
+              .join(", ") || "none"}
+          </span>
+          {light.chain.links.length > 1 && " mm"}.
+        </p>
+      )}
       <div className="flex flex-wrap gap-2">
         <Button keys="N" onClick={laying.addStrip}>
           Add a strip
@@ -77,7 +90,7 @@ export function Behind({ light, laying }: Props) {
         </Button>
       </div>
       <FigureField
-        label="Walls and board throw back, %"
+        label="Walls and board throw back"
         value={Math.round(light.light.white * 100)}
         unit="%"
         most={95}

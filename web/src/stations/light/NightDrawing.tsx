@@ -9,6 +9,7 @@ import { Tag } from "../../canvas/Tag";
 import { useCamera } from "../../canvas/useCamera";
 import { many, shown } from "../../ui/figures";
 import { AtNight } from "./AtNight";
+import { ChainMarks } from "./ChainMarks";
 import { LampShapes } from "./LampShapes";
 import { Letters } from "./Letters";
 import { Patches } from "./Patches";
@@ -117,6 +118,7 @@ export function NightDrawing({ light, laying }: Props) {
           </>
         )}
         <LampShapes light={light} laying={laying} scale={scale} faint={view !== "behind"} />
+        {view === "behind" && light.chain && <ChainMarks light={light} chain={light.chain} scale={scale} />}
         {view === "even" && night && <Patches night={night} scale={scale} />}
         {chosen && (
           <g pointerEvents="none">
