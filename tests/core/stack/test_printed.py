@@ -147,3 +147,21 @@ def test_stl_is_read_by_the_3mf_consortiums_library() -> None:
     paints = group.GetCurrentBaseMaterialGroup()
     found = paints.GetDisplayColor(paints.GetAllPropertyIDs()[0])
     assert (found.Red, found.Green, found.Blue) == (0x26, 0x30, 0x33)
+
+
+@pytest.mark.parametrize("size", [(6, 12), (30, 700), (900, 6), (200, 40)])
+@pytest.mark.parametrize(("thickness", "lip", "shelf"), [(0.2, 200, 150), (20, 0, 12), (80, 60, 0)])
+def test_cases_of_odd_sizes_are_closed_or_not_cut_at_all(
+    size: tuple[float, float], thickness: float, lip: float, shelf: float
+) -> None:
+    odd = {"thickness": thickness, "lip": lip, "shelf": shelf, "room": 0, "hatch": True, "vents": True}
+    exits = [{"wall": "top", "diameter": 500, "along": 900}, {"diameter": 2}]
+    wide, high = size
+    _, r, module = made(
+        {"do": "resize_module", "module": "plate", "width": wide, "height": high},
+        {**PLAIN, **odd, "exits": exits},
+        printer(120, 60, tall=200),
+        parts=False,
+    )
+    for solid in case_solids(r, module):
+        assert closed(solid).volume > 0

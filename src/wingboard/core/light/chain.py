@@ -58,6 +58,6 @@ def chain_of(light: Backlight, lamps: Mapping[str, Sequence[Point]], most: float
         end = strip.x2, strip.y2
     if not links:
         return None
-    parts = math.ceil(len(spots) / most)
+    parts = math.ceil(len(spots) / max(most, 1.0))
     each = math.ceil(len(spots) / parts)
     return Chain(tuple(links), tuple(Feed(n + 1, *spots[n]) for n in range(0, len(spots), each)))

@@ -259,7 +259,8 @@ def printed_case(module: ResolvedModule, made: CaseMade, cuts: Cuts, colour: str
     pieces = [body]
     for axis, c in planes:
         normal = [float(axis == n) for n in range(3)]
-        pieces = [half for piece in pieces for half in reversed(piece.split_by_plane(normal, c))]
+        halves = [half for piece in pieces for half in reversed(piece.split_by_plane(normal, c))]
+        pieces = [half for half in halves if not half.is_empty()]  # a hatch may leave nothing of one
     many = len(pieces)
     solids = [
         solid_of(
@@ -291,7 +292,10 @@ def _rib(made: CaseMade, plate: float, axis: int, c: float) -> Any:
     inner[axis], inner[1 - axis] = across + 2, size[1 - axis] - 2 * more
     at, inside = [0.0, 0.0, t], [0.0, 0.0, t + more]
     at[axis], inside[axis], inside[1 - axis] = c - across / 2, c - across / 2 - 1, more
-    return cube(size).translate(at) - cube(inner).translate(inside)
+    if tall <= 0:
+        return manifold3d.Manifold()
+    rib = cube(size).translate(at)
+    return rib - cube(inner).translate(inside) if min(inner) > 0 else rib
 
 
 def _pins(made: CaseMade, axis: int, c: float) -> Iterator[tuple[int, tuple[float, float, float]]]:
