@@ -12,7 +12,9 @@ Lengths = npt.NDArray[np.float64]
 CLEAR = 8.0
 """Further than this (mm) from anything a cut is as good as any other (common practice: a screw beside it)."""
 PACE = 0.5
-"""Cuts are looked for at every so many mm."""
+"""Cuts are looked for at every so many mm, …"""
+MOST = 1200
+"""… but at no more places than these."""
 WORTH = 100.0
 """A millimetre nearer to something outweighs so many of unequal length."""
 
@@ -26,7 +28,10 @@ def free_cuts(
     ones the nearest to equal lengths count. ``seam`` is what each cut takes away. None where pieces so wide do not
     reach.
     """
-    x = np.arange(PACE, length, PACE)
+    pace = max(PACE, length / MOST)
+    x = np.arange(pace, length, pace)
+    if len(x) == 0:
+        return None
     clear = np.minimum(_clearance(spans, x), CLEAR)
     longest, least = widest + seam, min(least, widest / 2)
     span = x[:, None] - x[None, :]  # from an earlier cut (across) to a later one (down)
