@@ -268,8 +268,10 @@ def test_a_first_visit_leads_to_the_function_list_and_a_bad_file_is_explained(
     page.get_by_label("Opening, width").press("Tab")
     expect(page.get_by_label("Opening, width")).to_have_value("190.5")
     page.get_by_label("Opening, height").fill("wide")
-    page.get_by_label("Opening, height").press("Tab")
+    page.get_by_role("button", name="Create the panel").click()  # at once: it waits for what was typed
     expect(page.get_by_role("alert")).to_contain_text("is not a length")
+    expect(page.get_by_label("Opening, height")).to_be_focused()
+    expect(page).to_have_url(f"{address}/new")  # and nothing is made of what was not said
     page.get_by_label("Opening, height").press("Escape")
     page.get_by_role("button", name="Create the panel").click()
     expect(page.get_by_text("Nothing listed yet")).to_be_visible()

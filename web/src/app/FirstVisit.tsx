@@ -5,7 +5,7 @@ import { useLocation } from "wouter";
 import { answered, api } from "../api/client";
 import type { DesignLine } from "../api/types";
 import { Button } from "../ui/Button";
-import { fieldsRead } from "../ui/fields";
+import { understood } from "../ui/fields";
 import { type Answers, NewPicture } from "./NewPicture";
 import { NewQuestions } from "./NewQuestions";
 import { LogoMark } from "./Head";
@@ -37,7 +37,7 @@ export function FirstVisit() {
   const change = (changes: Partial<Answers>) => setAnswers((before) => ({ ...before, ...changes }));
   const begin = async (event: FormEvent) => {
     event.preventDefault();
-    await fieldsRead();
+    if (!(await understood(event.currentTarget as Element))) return;
     try {
       const made = await answered(api.POST("/api/designs", { body: latest.current }));
       remember(client, made);

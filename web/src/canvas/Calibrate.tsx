@@ -1,7 +1,7 @@
 /** Holding a ruler to the screen: a line of known pixels is measured, and true size is true from then on. */
 import { useState } from "react";
 import { Button } from "../ui/Button";
-import { FigureField } from "../ui/fields";
+import { FigureField, understood } from "../ui/fields";
 import { Sheet } from "../ui/Sheet";
 import { calibrate, pixelsPerMm } from "./ruler";
 
@@ -31,10 +31,13 @@ export function Calibrate({ onClose, onDone }: { onClose: () => void; onDone: ()
         />
         <Button
           look="solid"
-          onClick={() => {
-            calibrate(LINE, measured);
-            onDone();
-          }}
+          onClick={(event) =>
+            void understood(event.currentTarget.parentElement).then((fine) => {
+              if (!fine) return;
+              calibrate(LINE, measured);
+              onDone();
+            })
+          }
         >
           Show true size
         </Button>

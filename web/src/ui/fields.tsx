@@ -7,8 +7,17 @@ const BOX =
 
 let reading: Promise<unknown> = Promise.resolve();
 
-/** Resolves when every length that was typed has been read; for forms that are sent right after. */
-export const fieldsRead = (): Promise<unknown> => reading;
+/**
+ * For forms: once every length that was typed has been read, whether each field within an element is understood. If
+ * not, the first that is not takes the focus; it says why.
+ */
+export async function understood(within: Element | null | undefined): Promise<boolean> {
+  await reading;
+  await new Promise((drawn) => setTimeout(drawn, 30));
+  const wrong = within?.querySelector<HTMLElement>('[aria-invalid="true"]');
+  wrong?.focus();
+  return !wrong;
+}
 
 interface LengthProps {
   label: string;

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { BriefView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
-import { ChoiceField, FigureField } from "../../ui/fields";
+import { ChoiceField, FigureField, understood } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { TakeAway } from "../../ui/TakeAway";
 
@@ -66,15 +66,15 @@ export function LogForm({ controls }: { controls: number }) {
   const [stage, setStage] = useState<Stage>("wire");
   const [hours, setHours] = useState(1);
   const [covered, setCovered] = useState(Math.max(1, Math.min(10, controls)));
+  const log = async (form: Element | null) => {
+    if (await understood(form)) void send([{ do: "log_hours", stage, hours, controls: covered, note: "" }]);
+  };
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-2">
       <ChoiceField label="Spent on" value={stage} options={STAGES} onCommit={setStage} />
       <FigureField label="Hours" value={hours} least={0.01} most={10000} onCommit={setHours} />
       <FigureField label="For controls" value={covered} whole least={1} most={10000} onCommit={setCovered} />
-      <Button
-        className="mb-[3px]"
-        onClick={() => void send([{ do: "log_hours", stage, hours, controls: covered, note: "" }])}
-      >
+      <Button className="mb-[3px]" onClick={(event) => void log(event.currentTarget.parentElement)}>
         Log hours
       </Button>
     </div>

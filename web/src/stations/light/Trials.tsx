@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Command } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
-import { ChoiceField, FigureField, TextField } from "../../ui/fields";
+import { ChoiceField, FigureField, TextField, understood } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { TakeAway } from "../../ui/TakeAway";
 
@@ -94,11 +94,13 @@ function Entry({ parts, onLog }: EntryProps) {
       <Button
         disabled={volts === undefined || milliamps === undefined}
         title={volts === undefined || milliamps === undefined ? "Say volts and current first" : undefined}
-        onClick={() => {
-          if (volts === undefined || milliamps === undefined) return;
-          onLog({ part, volts, milliamps, verdict: said.verdict ?? "right", note: said.note ?? "" });
-          setSaid({ part, verdict: "right", note: "" });
-        }}
+        onClick={(event) =>
+          void understood(event.currentTarget.parentElement).then((fine) => {
+            if (!fine || volts === undefined || milliamps === undefined) return;
+            onLog({ part, volts, milliamps, verdict: said.verdict ?? "right", note: said.note ?? "" });
+            setSaid({ part, verdict: "right", note: "" });
+          })
+        }
       >
         Log it
       </Button>

@@ -1,10 +1,10 @@
 /** Named exceptions of a layer: an opening more, or one function's openings left out, each with its reason. */
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Layer, StackView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { shown } from "../../ui/figures";
-import { ChoiceField, LengthField, TextField } from "../../ui/fields";
+import { ChoiceField, LengthField, TextField, understood } from "../../ui/fields";
 import { TakeAway } from "../../ui/TakeAway";
 
 export function ExceptionForm({ stack, layer }: { stack: StackView; layer: Layer }) {
@@ -51,10 +51,16 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
   const { send } = useChanges(view.id);
   const placed = view.design.functions.filter((f) => f.place?.module === stack.module);
   const [kind, setKind] = useState<"hole" | "slot" | "without">("hole");
-  const [spot, setSpot] = useState({ x: stack.width / 2, y: stack.height / 2, width: 8, height: 8 });
+  const [drawn, setSpot] = useState({ x: stack.width / 2, y: stack.height / 2, width: 8, height: 8 });
   const [left, setLeft] = useState(placed[0]?.id ?? "");
   const [reason, setReason] = useState("");
-  const add = () => {
+  const latest = useRef(drawn); // typed right before, it is read only by then
+  useEffect(() => {
+    latest.current = drawn;
+  });
+  const add = async (form: Element | null) => {
+    if (!(await understood(form))) return;
+    const spot = latest.current;
     const at = {
       do: "add_feature",
       module: stack.module,
@@ -72,7 +78,7 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
     void send([batch]).then(onDone);
   };
   return (
-    <div className="space-y-1.5 rounded border border-rule bg-sheet p-2">
+    <div data-fields="" className="space-y-1.5 rounded border border-rule bg-sheet p-2">
       <ChoiceField
         label="Exception"
         value={kind}
@@ -94,27 +100,31 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
         />
       ) : (
         <div className="grid grid-cols-2 gap-1.5">
-          <LengthField label="x" value={spot.x} least={-1000} onCommit={(x) => setSpot({ ...spot, x })} />
-          <LengthField label="y" value={spot.y} least={-1000} onCommit={(y) => setSpot({ ...spot, y })} />
+          <LengthField label="x" value={drawn.x} least={-1000} onCommit={(x) => setSpot({ ...drawn, x })} />
+          <LengthField label="y" value={drawn.y} least={-1000} onCommit={(y) => setSpot({ ...drawn, y })} />
           <LengthField
             label={kind === "hole" ? "Diameter" : "Width"}
-            value={spot.width}
+            value={drawn.width}
             least={0.1}
-            onCommit={(width) => setSpot({ ...spot, width })}
+            onCommit={(width) => setSpot({ ...drawn, width })}
           />
           {kind === "slot" && (
             <LengthField
               label="Height"
-              value={spot.height}
+              value={drawn.height}
               least={0.1}
-              onCommit={(height) => setSpot({ ...spot, height })}
+              onCommit={(height) => setSpot({ ...drawn, height })}
             />
           )}
         </div>
       )}
       <TextField label="Why" value={reason} needed hint="wire to the gong" onCommit={setReason} />
       <div className="flex gap-2">
-        <Button look="solid" disabled={reason === ""} onClick={add}>
+        <Button
+          look="solid"
+          disabled={reason === ""}
+          onClick={(event) => void add(event.currentTarget.closest("[data-fields]"))}
+        >
           Add
         </Button>
         <Button look="quiet" onClick={onDone}>

@@ -1,11 +1,11 @@
 /** What a module is bolted together with: the screws' kind, lengths and the sum they follow from, standoffs. */
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { answered, api } from "../../api/client";
 import type { StackView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { many, shown } from "../../ui/figures";
-import { ChoiceField, LengthField } from "../../ui/fields";
+import { ChoiceField, LengthField, understood } from "../../ui/fields";
 
 const SIZES = (["M2", "M2.5", "M3", "M4", "M5", "M6"] as const).map((size) => [size, size] as const);
 const HEADS = [
@@ -91,11 +91,16 @@ function Propose({ stack }: { stack: StackView }) {
   const { send } = useChanges(id);
   const [span, setSpan] = useState(stack.span);
   const [said, setSaid] = useState("");
-  const propose = async () => {
+  const latest = useRef(span); // typed right before, it is read only by then
+  useEffect(() => {
+    latest.current = span;
+  });
+  const propose = async (form: Element | null) => {
+    if (!(await understood(form))) return;
     try {
       const found = await answered(
         api.GET("/api/designs/{design_id}/stack/{module}/screws", {
-          params: { path: { design_id: id, module: stack.module }, query: { span } },
+          params: { path: { design_id: id, module: stack.module }, query: { span: latest.current } },
         }),
       );
       const none =
@@ -112,7 +117,9 @@ function Propose({ stack }: { stack: StackView }) {
   return (
     <div className="space-y-1.5">
       <LengthField label="Screws at most so far apart" value={span} least={20} onCommit={setSpan} />
-      <Button onClick={() => void propose()}>Add what is missing</Button>
+      <Button onClick={(event) => void propose(event.currentTarget.parentElement)}>
+        Add what is missing
+      </Button>
       <p role="status" className="text-[11px] text-faint">
         {said || "sixty times the plate in plastics and wood, a hundred times in metal: common practice"}
       </p>
