@@ -40,3 +40,9 @@ def test_refuses_the_rest_and_says_what_would_do(text: str) -> None:
 @given(st.floats(min_value=-4999, max_value=4999))
 def test_a_shown_length_reads_back(value: float) -> None:
     assert math.isclose(length(shown(value, 3).replace("--", "-")), value, abs_tol=0.00051)
+
+
+@pytest.mark.parametrize("text", ["9999", "9999999", "123456789012", "20 000 000 mm".replace(" ", "", 2), "1000 in"])
+def test_too_long_is_not_called_no_length(text: str) -> None:
+    with pytest.raises(QuantityError, match="is longer than 5000 mm"):
+        length(text)

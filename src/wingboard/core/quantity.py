@@ -24,7 +24,7 @@ _UNITS = {"": 1.0, "mm": 1.0, "cm": 10.0, "m": 1000.0, "in": INCH, "inch": INCH,
 _LENGTH = re.compile(
     r"""^\s*(?P<sign>[-+]?)\s*
     (?:(?P<whole>\d{1,6})[\s-]+)?
-    (?P<number>\d{1,6}\s*/\s*\d{1,6}|\d{0,6}[.,]\d{1,9}|\d{1,6}[.,]?)
+    (?P<number>\d{1,6}\s*/\s*\d{1,6}|\d{0,12}[.,]\d{1,9}|\d{1,12}[.,]?)
     \s*(?P<unit>mm|cm|m|inch|in|"|″)?\s*$""",
     re.VERBOSE | re.IGNORECASE,
 )

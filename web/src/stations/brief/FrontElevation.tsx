@@ -52,7 +52,7 @@ export function FrontElevation({ view }: { view: DesignView }) {
                     onCommit={(mm) => void send([resizeOpening({ width: mm })])}
                   />
                   <Dim
-                    at={toPx(v, -26 * s, height / 2)}
+                    at={toPx(v, -16 * s, height / 2)}
                     label="Opening, height"
                     value={brief.opening.height}
                     least={5}
