@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cache
+from functools import cache, lru_cache
 from importlib import resources
 from typing import Any, NamedTuple, Protocol
 
@@ -59,7 +59,7 @@ def outlines(name: str) -> Outlines:
     return Outlines(
         cap=float(pen.bounds[3]),
         known=lambda character: ord(character) in cmap,
-        advance=lambda character: float(glyphs[cmap[ord(character)]].width),
+        advance=lru_cache(maxsize=4096)(lambda character: float(glyphs[cmap[ord(character)]].width)),
         draw=draw,
     )
 
