@@ -20,7 +20,7 @@ export function Calibrate({ onClose, onDone }: { onClose: () => void; onDone: ()
           fill="none"
         />
       </svg>
-      <div className="mt-3 flex items-end gap-3">
+      <div className="mt-3 flex items-start gap-3">
         <FigureField
           label="Length of the line"
           unit="mm"
@@ -31,6 +31,7 @@ export function Calibrate({ onClose, onDone }: { onClose: () => void; onDone: ()
         />
         <Button
           look="solid"
+          className="mt-[23px]"
           onClick={(event) =>
             void understood(event.currentTarget.parentElement).then((fine) => {
               if (!fine) return;

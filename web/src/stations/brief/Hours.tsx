@@ -70,11 +70,11 @@ export function LogForm({ controls }: { controls: number }) {
     if (await understood(form)) void send([{ do: "log_hours", stage, hours, controls: covered, note: "" }]);
   };
   return (
-    <div className="mt-3 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-2">
+    <div className="mt-3 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-2">
       <ChoiceField label="Spent on" value={stage} options={STAGES} onCommit={setStage} />
       <FigureField label="Hours" value={hours} least={0.01} most={10000} onCommit={setHours} />
       <FigureField label="For controls" value={covered} whole least={1} most={10000} onCommit={setCovered} />
-      <Button className="mb-[3px]" onClick={(event) => void log(event.currentTarget.parentElement)}>
+      <Button className="mt-[23px]" onClick={(event) => void log(event.currentTarget.parentElement)}>
         Log hours
       </Button>
     </div>
