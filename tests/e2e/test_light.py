@@ -66,11 +66,15 @@ def test_a_dark_ring_is_cleared_and_strips_are_laid_dragged_and_dimmed(
     dimmer.press("ArrowLeft")
     revision(page, 6)
     assert behind(demo_desk, "left").level == 0.98
-    page.keyboard.press("Escape")
+
+
+def test_lamps_are_lit_one_by_one_and_a_wrong_film_is_put_right(watched: Page, address: str) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/light?module=left")
+    legends = page.get_by_role("region", name="What is lit")
     legends.get_by_role("tab", name="Lamps").click()
     expect(legends).to_contain_text("All at once:")
     expect(legends).to_contain_text("on 12 V")
-    page.get_by_role("tab", name="At night").click()
     lens = page.locator("[data-fn='f1'] .glow")
     expect(lens).to_have_count(0)
     legends.get_by_role("button", name="Lit: Doors left open").click()
@@ -79,11 +83,11 @@ def test_a_dark_ring_is_cleared_and_strips_are_laid_dragged_and_dimmed(
     page.get_by_role("button", name="Lamp test").click()
     assert page.locator(".glow").count() > 10
     legends.get_by_label("Over Speed").select_option("green")
-    revision(page, 7)
+    revision(page, 2)
     wrong = page.locator("[data-code='light.film-dark']")
     wrong.get_by_role("button", name="Its film takes the picture's light").click()
     wrong.get_by_role("button", name=re.compile("^A red film over it")).click()
-    revision(page, 8)
+    revision(page, 3)
     expect(legends.get_by_label("Over Speed")).to_have_value("red")
 
 
