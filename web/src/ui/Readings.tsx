@@ -1,6 +1,7 @@
 /** A few readings of one length, three as a rule, typed one after the other; inch fractions too. */
 import { useId, useState } from "react";
 import { answered, api } from "../api/client";
+import { useStill } from "./useStill";
 
 interface Props {
   label: string;
@@ -39,6 +40,7 @@ export function Readings({ label, values, onCommit, quiet = false, many = 3 }: P
       setWrong(error instanceof Error ? error.message : "Not a length");
     }
   };
+  const said = useStill(wrong);
   return (
     <div role="group" aria-labelledby={`${id}-label`}>
       <div className="flex items-center gap-1.5">
@@ -61,9 +63,9 @@ export function Readings({ label, values, onCommit, quiet = false, many = 3 }: P
           />
         ))}
       </div>
-      {wrong && (
+      {said && (
         <p role="alert" className="mt-0.5 text-[11px] text-must">
-          {wrong}
+          {said}
         </p>
       )}
     </div>

@@ -1,6 +1,7 @@
 /** Fields that keep what is typed until it is right, and say at the field what is wrong. */
 import { type ReactNode, useId, useState } from "react";
 import { inField, useLength } from "./useLength";
+import { useStill } from "./useStill";
 
 const BOX =
   "h-8 w-full rounded border border-faint bg-sheet px-2 text-ink placeholder:text-faint focus:border-petrol aria-invalid:border-must";
@@ -155,15 +156,16 @@ interface LabelledProps {
 }
 
 function Labelled({ id, label, wrong, bare, children }: LabelledProps) {
+  const said = useStill(wrong); // a button beneath stays under the pointer that presses it
   return (
     <div>
       <label htmlFor={id} className={bare ? "sr-only" : "mb-0.5 block truncate text-[11px] text-faint"}>
         {label}
       </label>
       {children}
-      {wrong && (
+      {said && (
         <p id={`${id}-wrong`} role="alert" className="mt-0.5 text-[11px] text-must">
-          {wrong}
+          {said}
         </p>
       )}
     </div>

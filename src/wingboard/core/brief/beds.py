@@ -10,12 +10,16 @@ from wingboard.core.record.workshop import Machine
 
 
 class BedFit(NamedTuple):
-    """How a plate lies on a machine: turned by 0 or 90 degrees, or in pieces; ``short`` mm too long."""
+    """How a plate lies on a machine: turned by 0 or 90 degrees, or in pieces.
+
+    ``short`` is how much too long it is as it lies so, ``least`` how much at least whichever way it lies (mm).
+    """
 
     machine: Machine
     turn: int
     pieces: int
     short: float
+    least: float
 
     @property
     def whole(self) -> bool:
@@ -44,7 +48,9 @@ def bed_fit(width: float, height: float, machine: Machine) -> BedFit:
     for turn, (w, h) in ((0, (width, height)), (90, (height, width))):
         bed_w, bed_h = usable(machine)
         if bed_w < 1 or bed_h < 1:
-            return BedFit(machine, 0, 9999, max(width, height))
+            return BedFit(machine, 0, 9999, max(width, height), max(width, height))
         pieces = math.ceil((w - VISIBLE) / bed_w) * math.ceil((h - VISIBLE) / bed_h)
-        choices.append(BedFit(machine, turn, pieces, max(w - bed_w, h - bed_h)))
-    return min(choices, key=lambda c: (c.pieces, c.turn))
+        short = max(w - bed_w, h - bed_h)
+        choices.append(BedFit(machine, turn, pieces, short, short))
+    best = min(choices, key=lambda c: (c.pieces, c.turn))
+    return best._replace(least=min(c.short for c in choices))

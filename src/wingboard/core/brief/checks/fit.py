@@ -131,7 +131,7 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
     "brief.bed-too-small",
     severity="judge",
     title="Larger than every bed",
-    measures="a module's larger side, against the beds less their margins",
+    measures="how much a module is too long for the beds less their margins, lying either way",
     source=BED,
     fixes="splits the module where that is enough",
 )
@@ -148,12 +148,13 @@ def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
 def _over_the_bed(r: Resolved, rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
     width, height = module.size
     margin = 2 * best.machine.margin
+    turned = ", turned" if best.turn else ""
     return rule.finding(
         module.module.id,
-        detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name} "
+        detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name}{turned} "
         f"({best.machine.bed_width - margin:.0f} × {best.machine.bed_height - margin:.0f} usable)",
         spot=Spot(module=module.module.id, x=width / 2, y=height / 2),
-        measured=Measure(value=best.short, unit="mm over"),
+        measured=Measure(value=best.least, unit="mm over"),
         needed=Measure(value=0, unit="mm over"),
         most=True,
         fix=lambda: _in_pieces(r, module, best),
