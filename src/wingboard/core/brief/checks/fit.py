@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.brief.beds import BedFit, bed_fit, longest
+from wingboard.core.brief.beds import BedFit, bed_fit, longest, usable
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.seams import seams_between
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of, size_of, too_large
@@ -147,12 +147,12 @@ def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _over_the_bed(r: Resolved, rule: Check, module: ResolvedModule, best: BedFit) -> Finding:
     width, height = module.size
-    margin = 2 * best.machine.margin
+    free_w, free_h = usable(best.machine)
     turned = ", turned" if best.turn else ""
     return rule.finding(
         module.module.id,
-        detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces on {best.machine.name}{turned} "
-        f"({best.machine.bed_width - margin:.0f} × {best.machine.bed_height - margin:.0f} usable)",
+        detail=f"{module.module.name}, {width:.1f} × {height:.1f} mm, is {best.pieces} pieces "
+        f"on {best.machine.name}{turned} ({free_w:.0f} × {free_h:.0f} usable)",
         spot=Spot(module=module.module.id, x=width / 2, y=height / 2),
         measured=Measure(value=best.least, unit="mm over"),
         needed=Measure(value=0, unit="mm over"),
