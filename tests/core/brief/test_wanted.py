@@ -70,6 +70,29 @@ def test_a_line_is_a_name_and_a_wish(text: str, name: str, want: str, volts: flo
     assert (line.switches.volts, line.switches.amps) == (volts, amps)
 
 
+POSITIONS = [
+    ("wipers toggle OFF, ON", "wipers", "toggle", ("OFF", "ON")),
+    ("Pump toggle switch 12 V 3 A OFF/AUTO/ON", "Pump", "toggle switch 12 V 3 A", ("OFF", "AUTO", "ON")),
+    ("Mode rotary: OFF / HALF AHEAD", "Mode", "rotary", ("OFF", "HALF AHEAD")),
+    ("Range rotary 6, 12, 24", "Range", "rotary", ("6", "12", "24")),
+    ("Main toggle 12 V, 6 A", "Main", "toggle 12 V, 6 A", ()),  # figures with a unit are a load
+    ("Fault lamp RED, GREEN", "Fault", "lamp RED, GREEN", ()),  # a lamp has no positions
+    ("Speed 4 digit display", "Speed", "4 digit display", ()),
+]
+
+
+@pytest.mark.parametrize(("text", "name", "want", "words"), POSITIONS)
+def test_the_words_of_positions_are_told_from_the_wish(text: str, name: str, want: str, words: tuple[str, ...]) -> None:
+    line = read_line(text)
+    assert (line.name, line.want, line.positions) == (name, want, words)
+    if words:
+        design = apply(EMPTY, (AddFunction(name=name, want=want),), catalogue())
+        (row,) = read(f"name\twant\n{name}\t{want} {', '.join(words)}").rows
+        assert (row.want, row.positions) == (want, words)
+        (edit,) = read(f"name\twant\n{name}\t{want} {', '.join(words)}", design).edits
+        assert edit.positions == words
+
+
 @pytest.mark.parametrize(("family", "words"), KINDS, ids=[family for family, _ in KINDS])
 def test_every_kind_has_words_and_a_part(family: str, words: str) -> None:
     first = words.split("|")[0].replace("?", "").replace("(:es)", "").replace("(:", "").replace(")", "")

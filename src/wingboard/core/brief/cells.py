@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from typing import Any, Literal, NamedTuple, get_args
 
-from wingboard.core.brief.lines import read_line
+from wingboard.core.brief.lines import MOST_POSITIONS, positions_in, read_line
 from wingboard.core.brief.wanted import duty_wanted, load_in
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
@@ -54,11 +54,14 @@ def _said(cell: Cell, path: str) -> dict[str, Any]:
         return _load(text, path)
     if cell.column == "positions":
         words = tuple(w.strip() for w in re.split(r"[/|,;]", text) if w.strip())
-        if len(words) > 24:
-            raise NotPossible("A control has at most 24 positions", path)
+        if len(words) > MOST_POSITIONS:
+            raise NotPossible(f"A control has at most {MOST_POSITIONS} positions", path)
         return {"positions": words}
     if cell.column == "name" and not re.search(r"\w", text):
         raise NotPossible(f"“{text[:30]}” is not a name" if text else "A function needs a name", path)
+    if cell.column == "want":
+        want, words = positions_in(text)
+        return {"want": want, "positions": words} if words else {"want": want}
     return {cell.column: text}
 
 
@@ -98,6 +101,6 @@ def command_for_line(design: Design, text: str, group: str) -> AddFunction:
     line = read_line(text)
     if not re.search(r"\w", line.name):
         raise NotPossible(f"“{text.strip()[:30]}” is not a name", "text")
-    made = AddFunction(name=line.name, want=line.want, group=group, switches=line.switches)
+    made = AddFunction(name=line.name, want=line.want, positions=line.positions, group=group, switches=line.switches)
     _refuse_twice({(f.name.lower(), duty_wanted(f, f.name)) for f in design.functions}, made)
     return made

@@ -16,6 +16,8 @@ _ARTICLE = r"an?|with(?: an?)?"
 _CASED = "(?-i:{})"
 _INDICATING = frozenset({"lamp", "caption", "readout", "display", "gauge", "sounder"})
 _PLAIN_LEAD = re.compile(r"(?:toggle|rocker|pot|potentiometer|push-button|button|switch)$", re.I)
+_POSITION = r"[A-Z0-9+–-][A-Z0-9+–.' -]*"
+_POSITIONS = re.compile(rf"[\s:,]+{_POSITION}(?:\s*[,/|]\s*{_POSITION})+\s*")
 _FOR = re.compile(r"^\s*(?:[:–-]\s*|for\s+(?:the\s+)?|(?:named|called)\s+)", re.I)
 
 
@@ -24,12 +26,16 @@ def _property(kind: str | None) -> str:
     return rf"(?:{_CASED.format(_FIGURE)}|{_LOOK}{mechanism})"
 
 
+MOST_POSITIONS = 24
+
+
 class WishLine(NamedTuple):
     """A typed line taken apart."""
 
     name: str
     want: str
     switches: Switched
+    positions: tuple[str, ...] = ()
 
 
 def read_line(text: str) -> WishLine:
@@ -48,7 +54,25 @@ def read_line(text: str) -> WishLine:
         name, want = line[: tail[0]].strip(" ,:;-"), line[tail[0] :]
     else:
         name, want = line, ""
-    return WishLine(name, want, load_in(want or line))
+    want, positions = positions_in(want)
+    return WishLine(name, want, load_in(want or line), positions)
+
+
+def positions_in(want: str) -> tuple[str, tuple[str, ...]]:
+    """A wish without the words of its positions, and these: “toggle OFF, AUTO, ON” → toggle; OFF, AUTO, ON.
+
+    They are capitals or figures behind the control, parted by commas or strokes.
+    """
+    kinds = list(KIND.finditer(want))
+    if not kinds or kinds[-1].lastgroup in _INDICATING:
+        return want, ()
+    kind = kinds[-1]
+    props = re.match(rf"(?:[\s,]*{_property(kind.lastgroup)}\b)*", want[kind.end() :], re.I)
+    start = kind.end() + (props.end() if props else 0)
+    if not _POSITIONS.fullmatch(want[start:]):
+        return want, ()
+    words = tuple(word.strip() for word in re.split(r"[,/|]", want[start:].strip(" :,")))
+    return (want[:start], words) if len(words) <= MOST_POSITIONS else (want, ())
 
 
 def _last_kind(line: str) -> tuple[int, re.Match[str]] | None:

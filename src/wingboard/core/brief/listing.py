@@ -10,7 +10,7 @@ from typing import Any, NamedTuple, get_args
 
 from pydantic import ValidationError
 
-from wingboard.core.brief.lines import read_line
+from wingboard.core.brief.lines import positions_in, read_line
 from wingboard.core.brief.wanted import duty_wanted, load_in
 from wingboard.core.changes.commands.functions import AddFunction, EditFunction
 from wingboard.core.record.design import Design
@@ -140,6 +140,8 @@ class _Reader:
         self.seen.add(known.id)
         said = {name: getattr(row, name) for name in ("name", *_PLAIN) if name in self.columns}
         said |= {name: getattr(row.switches, name) for name in _OF_LOAD if name in self.columns}
+        if row.positions:  # said with what is wanted
+            said["positions"] = row.positions
         now = {name: getattr(known.switches if name in _OF_LOAD else known, name) for name in said}
         changes = {name: value for name, value in said.items() if value != now[name]}
         if changes:
@@ -173,10 +175,12 @@ class _Reader:
             raise _NotUnderstood(f"“{name[:20]}” is not a name")
         fields: dict[str, Any] = {n: found[n] for n in ("group", "want", "indicator") if n in found}
         fields |= {n: self._choice(n, found[n]) for n in _CHOICES if n in found}
-        if line:
-            fields["want"] = line.want
-        fields["switches"] = self._switches(found) if not line else line.switches
         fields["positions"] = tuple(w.strip() for w in re.split(r"[/|,;]", found.get("positions", "")) if w.strip())
+        if line:
+            fields |= {"want": line.want, "positions": line.positions}
+        elif "want" in found and not fields["positions"]:
+            fields["want"], fields["positions"] = positions_in(found["want"])
+        fields["switches"] = self._switches(found) if not line else line.switches
         if "of" in found:
             fields["of"] = self._of(found["of"])
         made = AddFunction(name=name, **fields)

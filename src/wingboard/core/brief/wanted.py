@@ -22,7 +22,10 @@ KINDS: tuple[tuple[Family, str], ...] = (
     ("toggle", r"toggle switch(?:es)?|toggles?|slide switch(?:es)?|switch(?:es)?"),
     ("button", r"push buttons?|push button switch(?:es)?|push-buttons?|buttons?|caps?"),
     ("caption", r"captions?|annunciators?"),
-    ("readout", r"read-?outs?|seven-segments?"),
+    (
+        "readout",
+        r"read-?outs?|seven-segments?|(?:(?:\d|two|three|four|six|eight)[\s-]?)?digits?[\s-](?:displays?|read-?outs?)",
+    ),
     ("display", r"displays?|screens?"),
     ("gauge", r"gauges?|meters?|instruments?"),
     ("sounder", r"buzzers?|sounders?|beepers?"),
@@ -39,6 +42,8 @@ KIND = re.compile("|".join(f"(?P<{family}>\\b(?:{words})\\b)(?!\\s+tests?\\b)" f
 """One kind in a text, as a group of its family's name; “lamp test” names none."""
 _VOLTS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*V(ac|dc)?\b", re.I)
 _AMPS = re.compile(r"(\d{1,3}(?:[.,]\d+)?)\s*(m?)A\b")
+_WAYS = re.compile(r"(?<![\d.,])(\d{1,2}|two|three|four|five|six|eight|ten|twelve)[\s-]?(?:ways?|positions?)\b", re.I)
+_NUMBERS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8, "ten": 10, "twelve": 12}
 _INDICATES: frozenset[Family] = frozenset({"lamp", "caption", "readout", "display", "gauge", "sounder"})
 _OPENS: frozenset[Family] = frozenset({"speaker", "vent", "connector", "placard", "blank", "fixing"})
 _SWITCHED = re.compile(r"\b(?:lights|fans?)$", re.I)
@@ -55,6 +60,13 @@ def family_in(words: str) -> Family | None:
 def family_of(function: Wanted, name: str) -> Family | None:
     """The family wanted of a function: from what is wanted, else from its name; “Lights” and “Fan” are switched."""
     return family_in(function.want) or (None if _SWITCHED.search(name) else family_in(name))
+
+
+def ways_wanted(function: Wanted) -> int:
+    """How many positions a control must have: one for each word, else as many as its wish names; 0: not said."""
+    named = _WAYS.search(function.want)
+    said = (_NUMBERS.get(named[1].lower()) or int(named[1])) if named else 0
+    return len(function.positions) or said
 
 
 def duty_wanted(wish: Wanted, name: str) -> Duty:

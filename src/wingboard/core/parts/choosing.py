@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from typing import Literal, NamedTuple
 
-from wingboard.core.brief.wanted import family_of
+from wingboard.core.brief.wanted import family_of, ways_wanted
 from wingboard.core.findings.limits import limit
 from wingboard.core.parts.surroundings import unsuited
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.functions import Function
+from wingboard.core.record.lamps import COLOURS, takes_colours
 from wingboard.core.record.part import Family, Part
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import depth_behind_front, thickness, thread_needed
@@ -96,7 +97,7 @@ def wires_of(part: Part, pins: int, scheme: Scheme) -> int:
 def _candidate(
     r: Resolved, function: Function, part: Part, scheme: Scheme, families: tuple[Family | None, ...]
 ) -> Candidate:
-    positions = len(function.positions) or part.ways
+    positions = ways_wanted(function) or part.ways
     digital, analogue = pins_of(part, positions, scheme)
     wires = wires_of(part, digital + analogue, scheme)
     depth = depth_behind_front(part, r.stack_for(function))
@@ -119,15 +120,19 @@ def _room(r: Resolved, part: Part) -> float:
 
 
 def _unlike(function: Function, part: Part) -> float:
-    """How far the part's words are from those wanted: 600 for each wish they do not meet, 3000 for a figure."""
+    """How far the part's words are from those wanted: 600 for each wish they do not meet, 3000 for a figure.
+
+    A colour is met by what can be had in any.
+    """
+    colours = COLOURS if takes_colours(part) else ()
     has = f"{part.name} {part.summary} {part.colour} {part.action}".lower()
     wishes = [w for w in function.want.lower().replace(",", " ").split() if len(w) > 2 or w.isdigit()]
     said = set(has.replace(",", " ").split())
-    missing = sum(600 for w in wishes if not w.isdigit() and w.rstrip("s") not in has)
+    missing = sum(600 for w in wishes if not w.isdigit() and w not in colours and w.rstrip("s") not in has)
     missing += sum(3000 for w in wishes if w.isdigit() and w not in said)
     lit = any(line.does == "lamp" for line in part.lines) and part.family in ("button", "rocker")
     wants_light = "lit" in wishes or bool(function.indicator)
-    ways = len(function.positions)
+    ways = ways_wanted(function)
     spare = max(0, part.ways - ways) * 60 if ways else 0
     return missing + (800 if lit != wants_light and part.family in ("button", "rocker") else 0) + spare
 
@@ -135,7 +140,7 @@ def _unlike(function: Function, part: Part) -> float:
 def _misfits(r: Resolved, function: Function, part: Part) -> tuple[str, ...]:
     """Why a part does not fit here, in words with figures."""
     why = []
-    ways = len(function.positions)
+    ways = ways_wanted(function)
     if ways > part.ways and (part.ways or ways > 1):
         why.append(f"{part.ways} positions, {ways} wanted")
     need = thread_needed(part, r.stack_for(function))
