@@ -49,6 +49,15 @@ def test_guides_come_with_what_is_dragged_even_from_the_tray(client: TestClient,
     assert wrong.status_code == 404
 
 
+def test_what_has_no_room_on_a_module_goes_to_another(client: TestClient, ident: str) -> None:
+    outline = {"kind": "rect", "width": 12, "height": 12, "radius": 0}
+    tiny = {"do": "add_module", "id": "tiny", "name": "Tiny", "outline": outline, "x": 300}
+    away = {"do": "remove", "functions": ["f2"]}
+    assert post(client, ident, "commands", base=1, commands=[tiny, away]).status_code == 200
+    spot = post(client, ident, "face/free-spot", base=2, function="f2", module="tiny").json()
+    assert (spot["module"], spot["free"], spot["y"]) == ("plate", True, 60)
+
+
 def test_cells_and_lines_are_kept_once_and_refused_at_their_place(client: TestClient, desk: Desk, ident: str) -> None:
     cells = [{"function": "f1", "column": "load", "text": "24 V 2 A"}, {"row": 3, "column": "name", "text": "Bell"}]
     first = post(client, ident, "brief/cells", base=1, key="k1", cells=cells)

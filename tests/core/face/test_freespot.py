@@ -53,8 +53,18 @@ def test_it_stands_beside_its_group() -> None:
     spot = free_spot(r, r.placed[1])
     assert spot.free
     assert math.dist((spot.x, spot.y), (30, 30)) < 30
+    assert spot.y == 30  # in its row
     alone = Resolved(plate(("led-5-bezel", 170, 90)))
     assert free_spot(alone, alone.placed[0])[:2] == pytest.approx((100, 60))
+
+
+def test_a_full_row_is_followed_by_one_in_its_columns() -> None:
+    row = [("toggle-large-on-off", 22.0 + 26 * n, 60.0) for n in range(7)]
+    r = Resolved(plate(*row, ("toggle-large-on-off", 190, 110)))
+    spot = free_spot(r, r.placed[-1])
+    assert spot.free
+    assert spot.y < 60
+    assert spot.x in [x for _, x, _ in row]
 
 
 def test_where_nothing_fits_the_least_bad_place_is_told() -> None:

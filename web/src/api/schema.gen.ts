@@ -455,7 +455,9 @@ export interface paths {
         put?: never;
         /**
          * Where It Fits
-         * @description Where a part of the tray would be put down: beside its group, breaking no rule where that can be.
+         * @description Where a part of the tray would be put down: in the row of its group, breaking no rule where that can be.
+         *
+         *     Where the module has no room for it, the first one that has; where none has, the least bad place on the module.
          */
         post: operations["where_it_fits_api_designs__design_id__face_free_spot_post"];
         delete?: never;
@@ -4128,9 +4130,11 @@ export interface components {
         };
         /**
          * FreeSpot
-         * @description A place on the module, and whether every rule holds there.
+         * @description A place on a module, and whether every rule holds there.
          */
         FreeSpot: {
+            /** Module */
+            module: string;
             /** X */
             x: number;
             /** Y */
@@ -4140,7 +4144,7 @@ export interface components {
         };
         /**
          * FreeSpotAsked
-         * @description Which part of the tray, and the module it shall be on.
+         * @description Which part of the tray, and the module it shall rather be on.
          */
         FreeSpotAsked: {
             /** Base */

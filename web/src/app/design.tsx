@@ -54,8 +54,8 @@ export interface Changes {
   redo: () => Promise<DesignView | null>;
   /** Commands worked out from the design as it is once all earlier changes are kept; none are not sent. */
   sendFrom: (work: (view: DesignView) => Command[]) => Promise<DesignView | null>;
-  /** The newest revision, once all earlier changes are kept. */
-  settled: () => Promise<number>;
+  /** The design as it is once all earlier changes are kept. */
+  settled: () => Promise<DesignView | undefined>;
 }
 
 /** The ways to change the open design; they go one after the other. */
@@ -73,7 +73,7 @@ export function useChanges(id: string): Changes {
       redo: () => ask(client, id, { to: "redo" }),
       settled: async () => {
         await emptied();
-        return now()?.revision ?? 1;
+        return now();
       },
       sendFrom: async (work) => {
         await emptied();

@@ -21,7 +21,8 @@ from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import clashes
 from wingboard.core.record.base import Ident, Mm
 from wingboard.core.record.errors import UnknownThing
-from wingboard.services.desk import Kept
+from wingboard.core.record.modules import Module
+from wingboard.services.desk import Desk, Kept
 
 router = APIRouter(prefix="/api/designs/{design_id}/face", tags=["face"])
 
@@ -188,7 +189,7 @@ def what_a_measure_catches(
 
 
 class FreeSpotAsked(BaseModel):
-    """Which part of the tray, and the module it shall be on."""
+    """Which part of the tray, and the module it shall rather be on."""
 
     base: Revision
     function: Ident
@@ -196,8 +197,9 @@ class FreeSpotAsked(BaseModel):
 
 
 class FreeSpot(BaseModel):
-    """A place on the module, and whether every rule holds there."""
+    """A place on a module, and whether every rule holds there."""
 
+    module: str
     x: float
     y: float
     free: bool
@@ -205,15 +207,25 @@ class FreeSpot(BaseModel):
 
 @router.post("/free-spot", responses={200: {"model": FreeSpot}})
 def where_it_fits(desk: OnDesk, design_id: DesignId, asked: FreeSpotAsked) -> Response:
-    """Where a part of the tray would be put down: beside its group, breaking no rule where that can be."""
-    outline = find_module(desk.open(design_id, asked.base).design, asked.module).outline
-    x0, y0, x1, y1 = area_of(outline.loop()).bounds
-    there = PlacePart(function=asked.function, module=asked.module, x=(x0 + x1) / 2, y=(y0 + y1) / 2)
+    """Where a part of the tray would be put down: in the row of its group, breaking no rule where that can be.
+
+    Where the module has no room for it, the first one that has; where none has, the least bad place on the module.
+    """
+    design = desk.open(design_id, asked.base).design
+    wanted = find_module(design, asked.module)
+    spots = (_spot(desk, design_id, asked, m) for m in (wanted, *(m for m in design.modules if m is not wanted)))
+    first = next(spots)
+    return as_json(first if first.free else next((s for s in spots if s.free), first))
+
+
+def _spot(desk: Desk, design_id: str, asked: FreeSpotAsked, module: Module) -> FreeSpot:
+    x0, y0, x1, y1 = area_of(module.outline.loop()).bounds
+    there = PlacePart(function=asked.function, module=module.id, x=(x0 + x1) / 2, y=(y0 + y1) / 2)
     state = desk.tried(design_id, asked.base, (there,))
     lead = placed_by_id(state.resolved, asked.function)
     if lead is None:
         raise UnknownThing("That part is not placed", "function")
-    return as_json(FreeSpot(**free_spot(state.resolved, lead)._asdict()))
+    return FreeSpot(module=module.id, **free_spot(state.resolved, lead)._asdict())
 
 
 @router.post("/line", responses={200: {"model": DesignView}})

@@ -1,4 +1,4 @@
-"""Where the next part of the tray is put down: beside its group, in the first place where no rule is broken."""
+"""Where the next part of the tray is put down: in the row of its group, in the first place where no rule is broken."""
 
 from __future__ import annotations
 
@@ -15,9 +15,12 @@ STEP = 5.0
 """Places are tried so far apart (mm) at the least."""
 TRIES = 220
 """Places that are tried all over the plate; a plate too large for that in steps of :data:`STEP` is tried coarsely."""
+COLUMNS = 8
+"""So many columns of a group are continued in a row of their own."""
 
 
 Place = tuple[float, float]
+Box = tuple[float, float, float, float]
 
 
 class Spot(NamedTuple):
@@ -29,18 +32,22 @@ class Spot(NamedTuple):
 
 
 def free_spot(r: Resolved, placed: Placed) -> Spot:
-    """The place for a part that is nearest to the last of its group (or to the plate's middle) and breaks no rule.
+    """The place for a part that breaks no rule: in the row of the last of its group, else in a row beneath or above it
+    in the columns of the group, else the nearest to it (or, for the first, to the plate's middle).
 
     :param placed: the part, wherever it stands on the module that it shall be on; what it stands on now does not count.
     :returns: where no such place is found, the one that breaks rules by the least.
     """
     module = r.modules[placed.place.module]
     x0, y0, x1, y1 = module.area.bounds
-    mates = [p for p in module.placed if p.number != placed.number and p.function.group == placed.function.group != ""]
+    mates = [p for p in module.placed if p.number != placed.number and p.function.group == placed.function.group]
     anchor = (mates[-1].place.x, mates[-1].place.y) if mates else ((x0 + x1) / 2, (y0 + y1) / 2)
     coarse = max(STEP, math.sqrt((x1 - x0) * (y1 - y0) / TRIES))
     mover = Mover(r, placed)
-    best, worst = _first_free(mover, placed, _places((x0, y0, x1, y1), anchor, coarse))
+    best, worst = _first_free(mover, placed, _in_line((x0, y0, x1, y1), mates)) if mates else (anchor, math.inf)
+    if worst > TOUCH:
+        found = _first_free(mover, placed, _places((x0, y0, x1, y1), anchor, coarse))
+        best, worst = min((best, worst), found, key=lambda f: f[1])
     if worst > TOUCH and coarse > STEP:
         x, y = best
         around = (max(x0, x - coarse), max(y0, y - coarse), min(x1, x + coarse), min(y1, y + coarse))
@@ -61,7 +68,18 @@ def _first_free(mover: Mover, placed: Placed, places: list[Place]) -> tuple[Plac
     return best, worst
 
 
-def _places(box: tuple[float, float, float, float], anchor: Place, step: float) -> list[Place]:
+def _in_line(box: Box, mates: list[Placed]) -> list[Place]:
+    """Places in the row of the last of a group, the nearest first, then in new rows under its columns."""
+    x0, y0, x1, y1 = box
+    last, first = mates[-1].place, mates[0].place
+    row = sorted(((x, last.y) for x in _steps(x0, x1, last.x, STEP)), key=lambda s: (abs(s[0] - last.x), -s[0]))
+    columns = list(dict.fromkeys(p.place.x for p in (mates[0], *reversed(mates))))[:COLUMNS]
+    columns.sort(key=lambda x: abs(x - first.x))
+    heights = sorted(_steps(y0, y1, last.y, STEP), key=lambda y: (abs(y - last.y), y))
+    return [*row, *((x, y) for y in heights for x in columns)]
+
+
+def _places(box: Box, anchor: Place, step: float) -> list[Place]:
     """The places of a grid through the anchor, inside a box, the nearest to the anchor first."""
     x0, y0, x1, y1 = box
     found = itertools.product(_steps(x0, x1, anchor[0], step), _steps(y0, y1, anchor[1], step))

@@ -1,36 +1,15 @@
 /** Face: the panel at true proportions with the views over it; beside it the tray, the words, pictures and sweeps. */
 import { useMemo } from "react";
-import { answered, api } from "../../api/client";
-import { place } from "../../api/commands";
-import { type Changes, useChanges, useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Tabs } from "../../ui/Tabs";
 import { Board } from "./Board";
 import { Pictures } from "./Pictures";
+import { inTray, putNext } from "./putDown";
 import { ALL, useFace, VIEWS } from "./store";
 import { Sweeps } from "./Sweeps";
 import { Tray } from "./Tray";
 import { LegendsSide } from "./LegendsSide";
-
-/** Put a part down where the core finds room for it, and select it. */
-async function putDown(design: string, module: string, fn: string, changes: Changes): Promise<void> {
-  const { select, set } = useSession.getState();
-  try {
-    const base = await changes.settled();
-    const spot = await answered(
-      api.POST("/api/designs/{design_id}/face/free-spot", {
-        params: { path: { design_id: design } },
-        body: { base, function: fn, module },
-      }),
-    );
-    const kept = await changes.send([place(fn, module, spot.x, spot.y)]);
-    if (!kept) return;
-    select([fn]);
-    if (!spot.free) set({ notice: "Nowhere on this module is free; it is where it is least in the way" });
-  } catch (error) {
-    set({ notice: error instanceof Error ? error.message : "That did not work" });
-  }
-}
 
 export default function Face() {
   const view = useDesign();
@@ -40,20 +19,11 @@ export default function Face() {
   const face = useFace();
   const all = wanted === ALL && view.modules.length > 1;
   const module = view.modules.find((p) => p.id === wanted) ?? view.modules[0];
-  const waiting = useMemo(
-    () => view.design.functions.filter((f) => f.place == null && f.state !== "alias"),
-    [view.design.functions],
-  );
+  const waiting = useMemo(() => inTray(view), [view]);
   if (!module) {
     return <p className="p-6 text-faint">This design has no plate yet. Add one at Brief.</p>;
   }
-  const placeNext = () => {
-    const { selection } = useSession.getState();
-    const ready = waiting.filter((f) => f.part != null);
-    const next = ready.find((f) => selection.includes(f.id)) ?? ready[0];
-    if (!next) return;
-    void putDown(view.id, module.id, next.id, changes);
-  };
+  const placeNext = () => putNext(module.id, changes);
   const more = face.view === "reference" ? "Picture" : face.view === "hands" ? "Sweeps" : null;
   const side = face.side === "more" && !more ? "tray" : face.side;
   return (

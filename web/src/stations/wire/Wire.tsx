@@ -33,7 +33,7 @@ export default function Wire() {
   });
   const solve = async (afresh: boolean) => {
     const path = { design_id: view.id };
-    const base = await settled();
+    const base = (await settled())?.revision ?? 1;
     const body = { base, afresh, key: crypto.randomUUID() };
     const over = await job.run(() =>
       answered(api.POST("/api/designs/{design_id}/wire/solve", { params: { path }, body })),
