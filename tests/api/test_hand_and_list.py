@@ -55,7 +55,7 @@ def test_what_has_no_room_on_a_module_goes_to_another(client: TestClient, ident:
     away = {"do": "remove", "functions": ["f2"]}
     assert post(client, ident, "commands", base=1, commands=[tiny, away]).status_code == 200
     spot = post(client, ident, "face/free-spot", base=2, function="f2", module="tiny").json()
-    assert (spot["module"], spot["free"], spot["y"]) == ("plate", True, 60)
+    assert (spot["module"], spot["free"], spot["y"]) == ("plate", True, 20)  # in the row of the last there
 
 
 def test_cells_and_lines_are_kept_once_and_refused_at_their_place(client: TestClient, desk: Desk, ident: str) -> None:
