@@ -119,7 +119,13 @@ export function Board({ module, onPlaceNext }: Props) {
             {face.picking && module && <Picked module={module} viewport={camera.viewport} frame={frame} />}
             {!behind && one && part && plate && !one.locked && face.view !== "reference" && (
               <span data-over="">
-                <TurnHandle fn={one} part={part} plate={plate} context={context} />
+                <TurnHandle
+                  fn={one}
+                  part={part}
+                  lettering={view.lettering[one.id]}
+                  plate={plate}
+                  context={context}
+                />
               </span>
             )}
             <SelectBox />

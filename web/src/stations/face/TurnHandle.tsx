@@ -1,7 +1,7 @@
 /** A handle at the corner of the selected part: dragged round it, the part turns in steps of 15°, with Ctrl of one. */
 import { useState } from "react";
 import { turn } from "../../api/commands";
-import type { Fn, Part } from "../../api/types";
+import type { Fn, Lettering, Part } from "../../api/types";
 import { toPx } from "../../canvas/camera";
 import { followPointer } from "../../canvas/gesture";
 import { useSession } from "../../app/session";
@@ -12,15 +12,23 @@ import type { PlateOnBoard } from "./plates";
 interface Props {
   fn: Fn;
   part: Part;
+  lettering: Lettering | undefined;
   plate: PlateOnBoard;
   context: BoardContext;
 }
 
-/** How far (pixels) it stands off, and in which direction of the part (degrees): at its corner there are no words. */
+/** How far (pixels) it stands off, and in which directions of the part (degrees) it may. */
 const AWAY = 10;
-const CORNER = 45;
+const CORNERS = [-45, 45, -135, 135] as const;
 
-export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Props) {
+/** The corner of the part that is turned away from its name. */
+function cornerFor(turned: number, words: Lettering | undefined): number {
+  const name = words?.words.find((word) => word.role === "name");
+  const side = (name?.y ?? 1) < 0 ? 1 : -1;
+  return CORNERS.find((corner) => Math.sin(((turned + corner) * Math.PI) / 180) * side > 0.1) ?? CORNERS[0];
+}
+
+export function TurnHandle({ fn, part, lettering, plate, context: { camera, changes } }: Props) {
   const doing = useSession((s) => s.doing);
   const [turning, setTurning] = useState(false);
   if (!fn.place || (doing !== null && !turning)) return null;
@@ -29,7 +37,8 @@ export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Pr
   const { width, height } = reach(part.cover);
   const out = (Math.hypot(width, height) / 2) * v.scale + AWAY;
   const centre = toPx(v, plate.x + place.x, plate.y + place.y);
-  const angle = ((place.turn + CORNER) * Math.PI) / 180;
+  const corner = cornerFor(place.turn, lettering);
+  const angle = ((place.turn + corner) * Math.PI) / 180;
   const at = { x: centre.x + out * Math.cos(angle), y: centre.y - out * Math.sin(angle) };
   const pressed = (event: React.PointerEvent) => {
     if (event.button !== 0) return;
@@ -45,7 +54,7 @@ export function TurnHandle({ fn, part, plate, context: { camera, changes } }: Pr
       begin: () => setTurning(true),
       move: (now) => {
         const p = camera.at(now);
-        const to = (Math.atan2(p.y - plate.y - place.y, p.x - plate.x - place.x) * 180) / Math.PI - CORNER;
+        const to = (Math.atan2(p.y - plate.y - place.y, p.x - plate.x - place.x) * 180) / Math.PI - corner;
         const step = now.ctrlKey ? 1 : 15;
         by = Math.round(to / step) * step - place.turn;
         by = ((((by + 180) % 360) + 360) % 360) - 180;
