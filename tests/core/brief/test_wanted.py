@@ -75,6 +75,8 @@ POSITIONS = [
     ("Pump toggle switch 12 V 3 A OFF/AUTO/ON", "Pump", "toggle switch 12 V 3 A", ("OFF", "AUTO", "ON")),
     ("Mode rotary: OFF / HALF AHEAD", "Mode", "rotary", ("OFF", "HALF AHEAD")),
     ("Range rotary 6, 12, 24", "Range", "rotary", ("6", "12", "24")),
+    ("rotary OFF, LOW, HIGH Fan", "Fan", "rotary", ("OFF", "LOW", "HIGH")),
+    ("toggle switch 12 V OFF/ON Deck lights", "Deck lights", "toggle switch 12 V", ("OFF", "ON")),
     ("Main toggle 12 V, 6 A", "Main", "toggle 12 V, 6 A", ()),  # figures with a unit are a load
     ("Fault lamp RED, GREEN", "Fault", "lamp RED, GREEN", ()),  # a lamp has no positions
     ("Speed 4 digit display", "Speed", "4 digit display", ()),

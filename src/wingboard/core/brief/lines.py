@@ -18,6 +18,8 @@ _INDICATING = frozenset({"lamp", "caption", "readout", "display", "gauge", "soun
 _PLAIN_LEAD = re.compile(r"(?:toggle|rocker|pot|potentiometer|push-button|button|switch)$", re.I)
 _POSITION = r"[A-Z0-9+–-][A-Z0-9+–.' -]*"
 _POSITIONS = re.compile(rf"[\s:,]+{_POSITION}(?:\s*[,/|]\s*{_POSITION})+\s*")
+_POSITIONS_FIRST = re.compile(r"[\s:,]+[A-Z0-9+–-]+(?:\s*[,/|]\s*[A-Z0-9+–-]+)+(?=[\s:]+\w)")
+"""Words of positions with a name behind them: “OFF, LOW, HIGH Fan”."""
 _FOR = re.compile(r"^\s*(?:[:–-]\s*|for\s+(?:the\s+)?|(?:named|called)\s+)", re.I)
 
 
@@ -96,17 +98,19 @@ def _first_kind(line: str, tail: tuple[int, re.Match[str]] | None) -> tuple[str,
     before, after = line[: match.start()], re.match(props, line[match.end() :], re.I)
     if not re.fullmatch(rf"{props}[\s,]*", before, re.I) or after is None:
         return None
-    rest = line[match.end() + after.end() :]
+    words = None if match.lastgroup in _INDICATING else _POSITIONS_FIRST.match(line, match.end() + after.end())
+    end = words.end() if words else match.end() + after.end()
+    rest = line[end:]
     said = _FOR.match(rest)
     name = (rest[said.end() :] if said else rest).strip(" ,:;-")
     kind = match[0]
     if not re.search(r"\w", name) or re.match(r"(?:in|on|at|of|with|to)\b", name):
         return None
-    want = line[: match.end() + after.end()].strip(" ,")
+    want = line[:end].strip(" ,")
     if said:
         return name, want
     several = " " in kind and match.lastgroup != "emergency"
-    strong = several or bool(before.strip() or after[0].strip()) or bool(_PLAIN_LEAD.match(kind))
+    strong = several or bool(words or before.strip() or after[0].strip()) or bool(_PLAIN_LEAD.match(kind))
     plural = kind.endswith("s")
     if not strong or plural or (tail is not None and _ends_in(line, tail[1]) and not _lead_wins(line, match, tail)):
         return None

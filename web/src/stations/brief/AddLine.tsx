@@ -41,8 +41,10 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
         <span className="sr-only">New function</span>
         <input
           ref={field}
-          className="h-8 w-full rounded border border-faint bg-sheet px-2.5 pr-24 placeholder:text-faint"
-          placeholder="Type a function: “gong push button”, or paste a list"
+          className="h-8 w-full rounded border border-faint bg-sheet px-2.5 placeholder:text-faint data-busy:pr-24"
+          data-busy={text !== "" || waiting > 0 ? "" : undefined}
+          autoFocus={view.design.functions.length === 0}
+          placeholder="Type “gong push button”, or paste a list"
           value={text}
           maxLength={200}
           onChange={(event) => setText(event.target.value)}

@@ -50,6 +50,7 @@ export function Chooser({ part, chosen, onPick, onBest }: Props) {
     "parts.next": () => step(1),
     "parts.previous": () => step(-1),
     "parts.best": best ? () => choose(best.part, best.scheme) : undefined,
+    "parts.all": bare.length ? () => onBest(bare) : undefined,
     "parts.choose": chosen.length ? () => choose(part.id) : undefined,
   });
   const has = chosen.length > 0 && chosen.every((f) => f.part === part.id);
