@@ -107,8 +107,8 @@ def test_a_conflict_says_what_it_was_stays_until_read_and_can_be_asked_for_again
     demo_desk.command(TRAM, 1, (RemoveFunction(function="f15"),))
     page.context.set_offline(False)
     refusal = page.get_by_role("alert")
-    expect(refusal).to_contain_text("Move")
-    expect(refusal).to_contain_text("was not done")
+    name = demo_desk.open(TRAM, 1).design.functions[14].name
+    expect(refusal).to_contain_text(f"Move {name} was not done: “{name}” was removed meanwhile")
     page.locator("#part-f14").click()
     page.keyboard.press("ArrowUp")
     expect(page.get_by_role("status").first).to_contain_text("revision 3")

@@ -7,7 +7,7 @@ import re
 import threading
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Callable, Hashable, Sequence
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from datetime import UTC, datetime
 from functools import cached_property
 from typing import NamedTuple, TypeVar
@@ -180,6 +180,13 @@ class Desk(SharedThings):
                 self._states.move_to_end((design_id, number))
             return state
 
+    def _gone(self, now: State) -> dict[str, str]:
+        """Names of functions that were removed of late, by id: somebody else may still be asking for them."""
+        with self._states_lock:
+            earlier = [s.design for (ident, _), s in self._states.items() if ident == now.design_id]
+        there = {f.id for f in now.design.functions}
+        return {f.id: f.name for design in earlier for f in design.functions if f.id not in there}
+
     def _memory(self, design_id: str) -> Memory:
         with self._states_lock:
             memory = self._memories.setdefault(design_id, Memory())
@@ -219,7 +226,9 @@ class Desk(SharedThings):
                     whole = completed(_accepting(before, batch), before.design, self.shelf())
                     design = apply(before.design, whole, catalogue())
                 except DesignError as error:
-                    error.what = _label(batch, before.design)
+                    gone = self._gone(before)
+                    error.what = _label(batch, before.design, gone)
+                    error.naming(gone)
                     raise
                 change = _Change(_label(whole, before.design), log_of(whole), base, None, key or None, asked)
                 done = self._keep(before, design, change, prepare)
@@ -363,8 +372,8 @@ def _fingerprint(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def _label(batch: Sequence[Command], before: Design) -> str:
-    phrases = list(dict.fromkeys(phrase_of(command, before) for command in batch))
+def _label(batch: Sequence[Command], before: Design, gone: Mapping[str, str] | None = None) -> str:
+    phrases = list(dict.fromkeys(phrase_of(command, before, gone) for command in batch))
     return ", ".join(phrases[:3]) + (" …" if len(phrases) > 3 else "")
 
 

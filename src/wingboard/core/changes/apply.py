@@ -53,7 +53,9 @@ def apply(design: Design, batch: Sequence[Command], catalogue: Catalogue) -> Des
             changed = carry_out(command, changed, catalogue)
         except DesignError as error:
             path = f"commands[{n}]" + (f".{error.path}" if error.path else "")
-            raise type(error)(error.message, path, (Problem(path, error.message),)) from error
+            placed = type(error)(error.message, path, (Problem(path, error.message),))
+            placed.ident = error.ident
+            raise placed from error
         except ValidationError as error:
             first = error.errors()[0]
             message = f"What comes of it cannot be kept: {place_of(first['loc'])}: {plain_message(first)}"

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.record.design import Design
@@ -106,9 +108,12 @@ _VERBS = {
 }
 
 
-def phrase_of(command: Command, design: Design) -> str:
-    """A short phrase such as “Move Wiper”; the design is the one before the command."""
-    names = {f.id: f.name for f in design.functions}
+def phrase_of(command: Command, design: Design, gone: Mapping[str, str] | None = None) -> str:
+    """A short phrase such as “Move Wiper”; the design is the one before the command.
+
+    :param gone: names of functions that are not in it any more, by id.
+    """
+    names = {**(gone or {}), **{f.id: f.name for f in design.functions}}
     several = getattr(command, "functions", None)
     if several:
         who = names.get(several[0], several[0]) if len(several) == 1 else f"{len(several)} parts"

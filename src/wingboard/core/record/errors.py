@@ -10,6 +10,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 
@@ -31,7 +32,15 @@ class DesignError(Exception):
         self.path = path
         self.what: str | None = None
         """What was asked for, in words, where whoever carried it out knows: “Move Wiper”."""
+        self.ident: str | None = None
+        """The id of what is not there."""
         self.problems = problems or (Problem(path, message),)
+
+    def naming(self, gone: Mapping[str, str]) -> None:
+        """Say by its name what was asked for and is gone; names by id."""
+        if self.ident is not None and self.ident in gone:
+            self.message = f"“{gone[self.ident]}” was removed meanwhile"
+            self.problems = (Problem(self.path, self.message),)
 
 
 class UnreadableDesign(DesignError):

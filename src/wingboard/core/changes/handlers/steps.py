@@ -55,7 +55,13 @@ def found(things: Iterable[I], ident: str, what: str, path: str) -> I:
     for thing in things:
         if thing.id == ident:
             return thing
-    raise UnknownThing(f"There is no {what} “{ident}” in this design", path)
+    raise _unknown(what, ident, path)
+
+
+def _unknown(what: str, ident: str, path: str) -> UnknownThing:
+    error = UnknownThing(f"There is no {what} “{ident}” in this design", path)
+    error.ident = ident
+    return error
 
 
 def replaced(things: Iterable[I], changed: I) -> tuple[I, ...]:
