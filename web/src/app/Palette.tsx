@@ -41,7 +41,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
     .slice(0, 12);
   return (
     <Dialog open onClose={onClose} className="relative z-30">
-      <div className="fixed inset-0 flex items-start justify-center bg-ink/30 pt-[12vh]">
+      <div className="fixed inset-0 flex items-start justify-center bg-scrim pt-[12vh]">
         <DialogPanel className="w-full max-w-xl rounded border border-rule bg-sheet p-2">
           <Combobox
             immediate

@@ -13,7 +13,7 @@ interface Props {
 export function Sheet({ title, open, onClose, children, wide = false }: Props) {
   return (
     <Dialog open={open} onClose={onClose} className="relative z-30">
-      <DialogBackdrop className="fixed inset-0 bg-ink/30" />
+      <DialogBackdrop className="fixed inset-0 bg-scrim" />
       <div className="fixed inset-0 flex items-start justify-center p-4 pt-[6vh]">
         <DialogPanel
           className={`max-h-[88vh] w-full overflow-auto rounded border border-rule bg-sheet p-5 text-ink ${wide ? "max-w-3xl" : "max-w-lg"}`}
