@@ -110,7 +110,6 @@ def test_a_newcomer_gets_from_nothing_to_files(bare: str, desk: Desk, page: Page
     page.get_by_label("Opening, height").fill("260")
     hand.click("button", "Create the panel")
     page.get_by_label("New function").wait_for()
-    hand.key("n")
     for line in LIST:
         hand.line(line)
         hand.key("Enter")
@@ -169,8 +168,7 @@ def test_the_same_by_keyboard_alone(bare: str, desk: Desk, page: Page) -> None:
     press("Space")
     to("Create the panel")
     press("Enter")
-    page.get_by_label("New function").wait_for()
-    press("n")
+    expect(page.get_by_label("New function")).to_be_focused()
     for line in LIST[:6]:
         page.keyboard.type(line)
         press("Enter")
@@ -216,8 +214,7 @@ def test_sixty_functions_are_pasted_and_given_parts_in_a_few_actions(bare: str, 
     hand = Hand(page)
     page.goto(bare)
     hand.click("button", "Create the panel")
-    page.get_by_label("New function").wait_for()
-    hand.key("n")
+    expect(page.get_by_label("New function")).to_be_focused()
     hand.actions += 1
     page.evaluate(
         """text => {
