@@ -17,6 +17,7 @@ from wingboard.core.changes.commands.boards import MountBoard, SetCase
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.lights import AddStrip
+from wingboard.core.changes.commands.modules import SetFixings
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.commands.places import MoveItems
 from wingboard.core.parts.catalogue import catalogue
@@ -155,6 +156,15 @@ def test_a_database_of_the_seventh_format_opens_and_takes_what_the_eighth_brough
     assert case is not None
     assert (case.made, case.thickness) == ("sheet", 4)
     assert design.modules[0].light is not None
+
+
+def test_a_database_of_the_eighth_format_opens_and_takes_what_the_ninth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-8", SetFixings(module="module-1", pins=3))
+    case = design.modules[0].case
+    assert case is not None
+    assert case.made == "printed"
+    assert design.modules[0].fixings is None or design.modules[0].fixings.pins == 0
+    assert design.trials
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

@@ -2949,10 +2949,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 8
+             * @default 9
              * @constant
              */
-            version: 8;
+            version: 9;
             /** Name */
             name: string;
             /**
@@ -3024,6 +3024,7 @@ export interface components {
              *         "paint": [],
              *         "join": "screws",
              *         "gap": 0,
+             *         "edge": "",
              *         "inset": 0,
              *         "x": 0,
              *         "y": 0,
@@ -3040,6 +3041,7 @@ export interface components {
              *         "paint": [],
              *         "join": "screws",
              *         "gap": 0,
+             *         "edge": "",
              *         "inset": 0,
              *         "x": 0,
              *         "y": 0,
@@ -3056,6 +3058,7 @@ export interface components {
              *         "paint": [],
              *         "join": "screws",
              *         "gap": 0,
+             *         "edge": "",
              *         "inset": 0,
              *         "x": 0,
              *         "y": 0,
@@ -3438,6 +3441,8 @@ export interface components {
             join?: ("screws" | "glue" | "trapped") | null;
             /** Gap */
             gap?: number | null;
+            /** Edge */
+            edge?: ("" | "foam" | "wall") | null;
             /** Inset */
             inset?: number | null;
             /**
@@ -4101,6 +4106,12 @@ export interface components {
              * @default true
              */
             corners: boolean;
+            /**
+             * Pins
+             * @description Diameter of two registration pins through the sheets behind the face; 0: none
+             * @default 0
+             */
+            pins: number;
             /**
              * By Hand
              * @default []
@@ -4879,6 +4890,13 @@ export interface components {
              */
             gap: number;
             /**
+             * Edge
+             * @description What closes that room all round
+             * @default
+             * @enum {string}
+             */
+            edge: "" | "foam" | "wall";
+            /**
              * Inset
              * @description Its edge inside that of the module, all round; less than nothing: outside
              * @default 0
@@ -5490,6 +5508,7 @@ export interface components {
              *       "head": "pan",
              *       "inset": 8,
              *       "corners": true,
+             *       "pins": 0,
              *       "by_hand": []
              *     }
              */
@@ -7426,6 +7445,8 @@ export interface components {
             inset?: number | null;
             /** Corners */
             corners?: boolean | null;
+            /** Pins */
+            pins?: number | null;
         };
         /**
          * SetFrame
@@ -7931,7 +7952,7 @@ export interface components {
         };
         /**
          * StandoffView
-         * @description Standoffs of one kind; ``sold`` when there are such.
+         * @description Standoffs, pins or strips of one kind; ``sold`` when there are such.
          */
         StandoffView: {
             /** Name */

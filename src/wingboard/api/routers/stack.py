@@ -90,7 +90,7 @@ class BoltView(BaseModel):
 
 
 class StandoffView(BaseModel):
-    """Standoffs of one kind; ``sold`` when there are such."""
+    """Standoffs, pins or strips of one kind; ``sold`` when there are such."""
 
     name: str
     where: str
@@ -266,7 +266,9 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             standoffs=[
                 StandoffView(name=s.name, where=s.where, count=s.many, sold=s.length is not None or s.sleeve)
                 for s in made.standoffs
-            ],
+            ]
+            + [StandoffView(name=p.name, where=p.where, count=p.many, sold=p.length is not None) for p in made.pins]
+            + [StandoffView(name=e.name, where=e.where, count=1, sold=True) for e in made.edgings],
             steps=[StepView(**step._asdict()) for step in assembly(found)],
             bends=[
                 BendView(

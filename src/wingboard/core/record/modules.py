@@ -17,6 +17,8 @@ LayerRole = Literal["face", "diffuser", "back", "board", "buttons"]
 """The light board and the board of the buttons stand behind the plate; the others are the plate."""
 School = Literal["three-layer", "two-layer", "metal", "acrylic", "reverse", "printed"]
 Join = Literal["screws", "glue", "trapped"]
+Closed = Literal["", "foam", "wall"]
+"""What closes the room before a layer all round its edge, so that no light gets out: nothing, foam, a wall."""
 Opacity = Literal["", "clear", "translucent", "opaque"]
 """Of a sheet with its paint; not said: nothing."""
 Screw = Literal["M2", "M2.5", "M3", "M4", "M5", "M6"]
@@ -45,6 +47,9 @@ class Fixings(Record):
     head: Head = "pan"
     inset: Size = Field(8.0, description="From the edge to the middle of a corner's screw")
     corners: bool = Field(True, description="A screw in each corner")
+    pins: Annotated[float, Field(ge=0, le=12)] = Field(
+        0.0, description="Diameter of two registration pins through the sheets behind the face; 0: none"
+    )
     by_hand: tuple[ScrewAt, ...] = Field((), max_length=MOST_SCREWS - 50)
 
     @field_validator("by_hand", mode="after")
@@ -96,6 +101,7 @@ class Layer(Record):
     paint: tuple[Paint, ...] = Field((), max_length=4)
     join: Join = Field("screws", description="To what lies before it")
     gap: Length = Field(0.0, description="Free room before it: its standoffs")
+    edge: Closed = Field("", description="What closes that room all round")
     inset: Mm = Field(0.0, description="Its edge inside that of the module, all round; less than nothing: outside")
     outline: Outline | None = Field(None, description="Its own outline, where it differs")
     x: Mm = Field(0.0, description="Of the own outline's lower left corner, in the module")

@@ -25,11 +25,12 @@ from wingboard.core.record.modules import (
 from wingboard.core.record.shapes import Circle, Shape
 from wingboard.core.resolved.boards import board_holes
 from wingboard.core.resolved.layers import layer_loop
+from wingboard.core.resolved.pins import pin_holes, pin_spots, pinned
 from wingboard.core.resolved.placed import Placed, Templates
 from wingboard.core.resolved.profile import Purpose, plates, thickness
 from wingboard.core.resolved.screws import Fixing, screws_of
 
-OWNERS = MOST_SCREWS + MOST_LAYERS * MOST_FEATURES + MOST_MOUNTED * MOST_HOLES
+OWNERS = MOST_SCREWS + MOST_LAYERS * (MOST_FEATURES + 2) + MOST_MOUNTED * MOST_HOLES
 """Owner numbers kept for what a module has beside its parts."""
 
 
@@ -66,9 +67,8 @@ class ResolvedModule:
         self._sets: dict[str, ShapeSet] = {}
         self._loops: dict[str, Loop] = {}
         self._areas: dict[str, shapely.Polygon] = {}
-        self._features = [(layer.id, f) for layer in stack for f in layer.features if f.module == module.id]
-        self._features += board_holes(module, stack)
-        self._without = {(name, f.without) for name, f in self._features}
+        self._by_hand = [(layer.id, f) for layer in stack for f in layer.features if f.module == module.id]
+        self._without = {(name, f.without) for name, f in self._by_hand}
 
     @cached_property
     def loop(self) -> Loop:
@@ -133,6 +133,26 @@ class ResolvedModule:
         """The screws: those of the corners first, then those placed by hand."""
         return screws_of(self.module.fixings, self.loop, self.area)
 
+    @cached_property
+    def pins(self) -> tuple[tuple[float, float], ...]:
+        """Where the two registration pins go through; none where none are wanted, or there is no room for both."""
+        fixings = self.module.fixings
+        if not fixings or not fixings.pins:
+            return ()
+        cut = [
+            shape.moved(p.place.x, p.place.y).drawn()
+            for layer in pinned(self.plates)
+            for p in self.placed
+            for _, shape in self.templates.openings(p, layer.id)
+        ]
+        return pin_spots(fixings, self.area, self.fixings, shapely.STRtree(cut))
+
+    @cached_property
+    def _features(self) -> list[tuple[str, Feature]]:
+        """What is cut beside the parts' openings and the screws' holes, each with its layer."""
+        derived = [*board_holes(self.module, self.stack), *pin_holes(self.module, self.plates, self.pins)]
+        return [*self._by_hand, *derived]
+
     @property
     def screw_numbers(self) -> range:
         """The owner numbers of the screws, less than nothing and different on every module."""
@@ -143,21 +163,21 @@ class ResolvedModule:
         if owner >= 0:
             return self.by_number[owner].function.name
         nth = self._first_screw - owner
-        return self.fixings[nth].name if nth < len(self.fixings) else self._added[nth - len(self.fixings)].reason
+        return self.fixings[nth].name if nth < len(self.fixings) else self._added[nth - len(self.fixings)][1].reason
 
     @cached_property
-    def _added(self) -> list[Feature]:
-        """Openings added by hand and holes of boards, over all layers; their numbers follow those of the screws."""
-        return [f for _, f in self._features if f.shape is not None]
+    def _added(self) -> list[tuple[str, Feature]]:
+        """Openings added by hand, holes of boards and pins, with their layers; their numbers follow the screws'."""
+        return [(layer, f) for layer, f in self._features if f.shape is not None]
 
     def _added_to(self, layer: str) -> list[tuple[int, Feature, Shape]]:
         first = self._first_screw - len(self.fixings)
-        mine = {f.id for name, f in self._features if name == layer}
-        return [(first - n, f, f.shape) for n, f in enumerate(self._added) if f.shape is not None and f.id in mine]
+        added = enumerate(self._added)
+        return [(first - n, f, f.shape) for n, (name, f) in added if f.shape is not None and name == layer]
 
     def feature(self, owner: int) -> Feature:
         """The opening added by hand that has an owner number."""
-        return self._added[self._first_screw - owner - len(self.fixings)]
+        return self._added[self._first_screw - owner - len(self.fixings)][1]
 
     def depth(self, placed: Placed) -> float:
         """How far (mm) a part reaches behind the panel's front surface, wires' bend included."""

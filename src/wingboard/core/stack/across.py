@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from shapely import LineString, Point
@@ -14,12 +15,13 @@ from wingboard.core.record.modules import is_plate
 from wingboard.core.resolved.boards import LAMP_TALL, LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.pins import pinned
 from wingboard.core.resolved.profile import Solid, sheets, thickness
 from wingboard.core.resolved.section import Span, module_section, spans_along
 from wingboard.core.stack.boards import behind
-from wingboard.core.stack.hardware import NUT, WASHER, diameter, hardware
+from wingboard.core.stack.hardware import FOAM, NUT, WALL, WASHER, diameter, hardware
 
-Kind = Solid | Literal["sheet", "screw", "washer", "standoff", "lamp", "board", "tall", "bar"]
+Kind = Solid | Literal["sheet", "screw", "washer", "standoff", "lamp", "board", "tall", "bar", "edging", "pin"]
 PAN = 0.6
 """Height of a pan head, in diameters (ISO 7045 within 0.2 mm, from memory)."""
 WASHER_WIDE = 7 / 3
@@ -71,6 +73,8 @@ def section_of(r: Resolved, module: ResolvedModule, start: Span, end: Span) -> S
             if b.z1 > b.back:
                 made.append(Across("tall", t0, t1, b.back, b.z1, b.board.name))
     made += _lamps(module, line)
+    made += _edgings(module, line)
+    made += _pins(module, line)
     deepest = max((p.z1 for p in made), default=module.thickness)
     bars = []
     for box in behind_boxes(r.design):
@@ -139,6 +143,29 @@ def _lamps(module: ResolvedModule, line: LineString) -> Iterator[Across]:
         at = front if z is None else z
         for t0, t1 in spans_along(area, line):
             yield Across("lamp", t0, t1, at - LAMP_TALL, at, name)
+
+
+def _edgings(module: ResolvedModule, line: LineString) -> Iterator[Across]:
+    """Foam or walls that close the room before a layer, where the line crosses the edge of the smaller sheet."""
+    for before, sheet in pairwise(sheets(module.stack)):
+        layer = sheet.layer
+        if not layer.gap or not layer.edge:
+            continue
+        wide = FOAM if layer.edge == "foam" else WALL
+        ring = min((module.area_of(before.layer), module.area_of(layer)), key=lambda a: float(a.area))
+        for t0, t1 in spans_along(ring.difference(ring.buffer(-wide)), line):
+            yield Across("edging", t0, t1, before.z1, sheet.z0, f"{layer.edge} before {layer.name.lower()}")
+
+
+def _pins(module: ResolvedModule, line: LineString) -> Iterator[Across]:
+    """Registration pins that the line meets, through the sheets that they line up."""
+    fixings, held = module.module.fixings, {layer.id for layer in pinned(module.plates)}
+    depths = [(s.z0, s.z1) for s in sheets(module.stack) if s.layer.id in held]
+    for n, spot in enumerate(module.pins if fixings and depths else (), 1):
+        away = line.distance(Point(spot))
+        if fixings and away < fixings.pins / 2:
+            at = line.project(Point(spot))
+            yield _round("pin", at, away, fixings.pins, depths[0][0], depths[-1][1], f"Registration pin {n}")
 
 
 def _round(kind: Kind, at: float, away: float, wide: float, z0: float, z1: float, name: str) -> Across:

@@ -31,7 +31,14 @@ def assembly(module: ResolvedModule) -> tuple[Step, ...]:
             + (f". Leave the film on {', '.join(filmed).lower()}" if filmed else ""),
         )
     )
-    steps += _glued(plates)
+    if module.pins:
+        steps.append(
+            Step(
+                f"Push the two registration pins into {plates[-1].name.lower()} and lay the sheets over them",
+                "They go on one way round only; leave the pins in, or pull them when the glue has set",
+            )
+        )
+    steps += _glued(plates, "the pins" if module.pins else "screws in their holes")
     steps += _trapped(plates)
     steps += _parts(module)
     steps += _closed(module)
@@ -49,11 +56,11 @@ def _painted(layer: Layer) -> Step:
     return Step(f"Paint {layer.name.lower()}: {sides}", mind)
 
 
-def _glued(plates: tuple[Layer, ...]) -> list[Step]:
+def _glued(plates: tuple[Layer, ...], lined_up_by: str) -> list[Step]:
     pairs = [(a, b) for a, b in pairwise(plates) if b.join == "glue"]
     return [
         Step(
-            f"Glue {b.name.lower()} to {a.name.lower()}, screws in their holes to line them up",
+            f"Glue {b.name.lower()} to {a.name.lower()}, {lined_up_by} to line them up",
             "Nuts that end up between the two go in first; wipe glue out of the bores",
         )
         for a, b in pairs
@@ -104,6 +111,9 @@ def _closed(module: ResolvedModule) -> list[Step]:
         for bolt in made.bolts[:1]
     ]
     boards = [layer for layer in module.stack if not is_plate(layer)]
+    for edging in made.edgings:
+        mind = "Leave a slot where cables pass, and close it with tape: light finds every gap"
+        steps.append(Step(f"Close the room {edging.where}: {edging.name}", mind))
     for layer in boards:
         standoff = next((s for s in made.standoffs if s.where == f"before {layer.name.lower()}"), None)
         how = f" on {standoff.many} of {standoff.name}" if standoff else ""

@@ -7,11 +7,13 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from typing import NamedTuple
+from itertools import pairwise
+from typing import Literal, NamedTuple
 
 from wingboard.core.record.modules import Head, Layer, Mounted, Screw, is_plate
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
+from wingboard.core.resolved.pins import pinned
 from wingboard.core.resolved.profile import thickness
 
 WASHER: dict[Screw, float] = {"M2": 0.3, "M2.5": 0.5, "M3": 0.5, "M4": 0.8, "M5": 1.0, "M6": 1.6}
@@ -26,6 +28,10 @@ BOLTS = (4, 5, 6, 8, 10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80)
 """Lengths (mm) in which bolts are sold: nominal lengths of ISO 888, from memory."""
 STANDOFFS = (5, 6, 8, 10, 12, 15, 18, 20, 25, 30, 35, 40, 50)
 """Lengths (mm) in which hexagonal standoffs are sold (common practice)."""
+PINS = (4, 5, 6, 8, 10, 12, 14, 16, 18, 20, 24, 28, 30)
+"""Lengths (mm) in which parallel pins are sold: ISO 2338, from memory."""
+FOAM, WALL = 5.0, 3.0
+"""How wide a strip of foam, or a wall of sheet, is that closes the room before a layer (mm, common practice)."""
 EXACT = 0.05
 """A standoff within so much (mm) of what the design says is that one."""
 CONE = 90.0
@@ -78,11 +84,44 @@ class Standoff(NamedTuple):
         return f"{self.screw} {kind}, {self.needed:g} mm"
 
 
+class Pin(NamedTuple):
+    """Registration pins: as long (mm) as the sheets they line up, and the next length sold."""
+
+    where: str
+    diameter: float
+    many: int
+    needed: float
+    length: int | None
+
+    @property
+    def name(self) -> str:
+        """“Dowel pin 3 × 8”."""
+        return f"Dowel pin {self.diameter:g} × {self.length or f'over {PINS[-1]}'}"
+
+
+class Edging(NamedTuple):
+    """A strip of foam or of sheet that closes the room before a layer all round; lengths in mm."""
+
+    where: str
+    kind: Literal["foam", "wall"]
+    wide: float
+    high: float
+    long: float
+
+    @property
+    def name(self) -> str:
+        """“Foam strip 5 × 15, 860 mm long”."""
+        what = "Foam strip" if self.kind == "foam" else "Wall strip"
+        return f"{what} {self.wide:g} × {self.high:g}, {self.long:.0f} mm long"
+
+
 class Hardware(NamedTuple):
-    """What a module is bolted together with."""
+    """What a module is bolted together with, lined up with and closed with."""
 
     bolts: tuple[Bolt, ...]
     standoffs: tuple[Standoff, ...]
+    pins: tuple[Pin, ...] = ()
+    edgings: tuple[Edging, ...] = ()
 
 
 def hardware(module: ResolvedModule) -> Hardware:
@@ -98,7 +137,25 @@ def hardware(module: ResolvedModule) -> Hardware:
         if board.holes:
             bolts += _of_board(board)
             standoffs.append(_standoff(board.name, board.screw, len(board.holes), board.gap, sleeve=False))
-    return Hardware(tuple(bolts), tuple(standoffs))
+    return Hardware(tuple(bolts), tuple(standoffs), _pins(module), edgings(module))
+
+
+def _pins(module: ResolvedModule) -> tuple[Pin, ...]:
+    if not module.pins or not module.module.fixings:
+        return ()
+    held = thickness(pinned(module.plates))
+    return (Pin("the sheets lined up", module.module.fixings.pins, len(module.pins), held, sold(held, PINS)),)
+
+
+def edgings(module: ResolvedModule) -> tuple[Edging, ...]:
+    """What closes the room before its layers: the strips lie inside the edge of the smaller sheet."""
+    made = []
+    for before, layer in pairwise(module.stack):
+        if layer.gap and layer.edge:
+            wide = FOAM if layer.edge == "foam" else WALL
+            ring = min((module.area_of(before), module.area_of(layer)), key=lambda a: float(a.area))
+            made.append(Edging(f"before {layer.name.lower()}", layer.edge, wide, layer.gap, float(ring.length)))
+    return tuple(made)
 
 
 def _of_stack(
@@ -166,4 +223,8 @@ def hardware_list(r: Resolved) -> list[tuple[str, str, int]]:
                 add(f"Nut {bolt.screw}", bolt.many, "behind the plate")
         for standoff in made.standoffs:
             add(standoff.name, standoff.many, standoff.where)
+        for pin in made.pins:
+            add(pin.name, pin.many, pin.where)
+        for edging in made.edgings:
+            add(edging.name, 1, edging.where)
     return [(name, ", ".join(purpose[name]), count) for name, count in sorted(wanted.items())]

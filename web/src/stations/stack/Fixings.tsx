@@ -39,6 +39,11 @@ export function Fixings({ stack }: { stack: StackView }) {
             value={fixings.inset}
             onCommit={(inset) => void send([{ ...here, inset }])}
           />
+          <LengthField
+            label="Registration pins, ⌀ (0: none)"
+            value={fixings.pins}
+            onCommit={(pins) => void send([{ ...here, pins }])}
+          />
           <label className="flex items-end gap-2 pb-1.5">
             <input
               type="checkbox"

@@ -16,6 +16,12 @@ const OPACITIES = [
   ["opaque", "Opaque"],
 ] as const;
 
+const EDGES = [
+  ["", "Open all round"],
+  ["foam", "Closed by foam"],
+  ["wall", "Closed by a wall"],
+] as const;
+
 const JOINS = [
   ["screws", "Screwed to the one before"],
   ["glue", "Glued to the one before"],
@@ -91,6 +97,17 @@ export function LayerFields({ stack, layer }: { stack: StackView; layer: Layer }
               onCommit={(gap) => edit({ gap })}
             />
           </Row>
+          {layer.gap > 0 && (
+            <Row words="Sides" className={row}>
+              <ChoiceField
+                bare
+                label={named("what closes that room")}
+                value={layer.edge}
+                options={EDGES}
+                onCommit={(edge) => edit({ edge })}
+              />
+            </Row>
+          )}
         </>
       )}
       <Row words="Edge in" className={row}>

@@ -24,6 +24,8 @@ const FILL: Record<string, string> = {
   washer: "var(--metal-edge)",
   standoff: "var(--brass)",
   lamp: "var(--bar)",
+  edging: "var(--body-light)",
+  pin: "var(--metal-edge)",
   screw: "var(--metal)",
 };
 const ORDER = ["sheet", ...Object.keys(FILL)];

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Colour, Ident, Length, Mm, Size, Words
-from wingboard.core.record.modules import Join, LayerRole, Opacity, Paint, School
+from wingboard.core.record.modules import Closed, Join, LayerRole, Opacity, Paint, School
 from wingboard.core.record.outlines import Outline
 from wingboard.core.record.shapes import Shape
 from wingboard.core.record.workshop import Material
@@ -62,6 +62,7 @@ class EditLayer(Saying):
     paint: tuple[Paint, ...] | None = Field(None, max_length=4)
     join: Join | None = None
     gap: Length | None = None
+    edge: Closed | None = None
     inset: Mm | None = None
     outline: Outline | None = Field(None, description="Its own outline; said as none: that of the module again")
     x: Mm | None = None

@@ -66,6 +66,7 @@ class SetFixings(Saying):
     head: Head | None = None
     inset: Size | None = None
     corners: bool | None = None
+    pins: Annotated[float, Field(ge=0, le=12)] | None = None
 
 
 class AddScrew(Saying):

@@ -19,6 +19,10 @@ from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.checks.holding import READS
 from wingboard.core.stack.hardware import BOLTS, STANDOFFS, countersink_depth, hardware, next_standoff
 
+LINED_UP = 2
+"""So many pins or screws hold sheets in line (common practice)."""
+PIN = 3.0
+"""Diameter of the registration pins that are proposed (mm, common practice: a drill rod or a nail)."""
 UNDER_HEAD = 0.5
 """Sheet (mm) left under a countersunk head, so that the face does not crack (common practice)."""
 
@@ -184,6 +188,56 @@ def glue_on_paint(r: Resolved, rule: Check) -> Iterator[Finding]:
                 *use.subjects,
                 detail=f"{use.layer.name} on {before.name.lower()}",
                 fix=Fix(label="Bolt them instead", commands=(_edit(use, join="screws"),)),
+            )
+
+
+@check(
+    "stack.glued-loose",
+    severity="judge",
+    title="Nothing lines the glued sheets up",
+    measures="screws or registration pins through sheets that are glued",
+    source=Source(kind="practice", note="wet glue is a lubricant: sheets slide until it has set"),
+    fixes="drills two registration pins, placed so that they fit one way round only",
+    reads=READS,
+)
+def glued_loose(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Modules with glued joints that fewer than two screws or pins go through."""
+    for module in r.modules.values():
+        through = len(module.fixings) + len(module.pins)
+        if through < LINED_UP and any(layer.join == "glue" for layer in module.plates[1:]):
+            changes = SetFixings(module=module.module.id, pins=PIN, corners=None if module.module.fixings else False)
+            fix = Fix(label=f"Add two {PIN:g} mm pins", commands=(changes,))
+            yield rule.finding(
+                module.module.id,
+                detail=module.module.name,
+                measured=Measure(value=through, unit="pins or screws"),
+                needed=Measure(value=LINED_UP, unit="pins or screws"),
+                fix=fix if not (module.module.fixings and module.module.fixings.pins) else None,
+            )
+
+
+@check(
+    "stack.pins-no-room",
+    severity="judge",
+    title="No room for registration pins",
+    measures="places at opposite corners where a pin is clear of openings, screws and the edge",
+    source=Source(kind="practice", note="two pins line sheets up; one lets them turn"),
+    fixes="leaves the pins out where screws line the sheets up",
+    reads=READS,
+)
+def pins_no_room(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Modules that want pins and have room for none: they are not drilled."""
+    for module in r.modules.values():
+        fixings = module.module.fixings
+        if fixings and fixings.pins and not module.pins:
+            without = SetFixings(module=module.module.id, pins=0)
+            enough = len(module.fixings) >= LINED_UP
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}: none is drilled",
+                measured=Measure(value=0, unit="pins"),
+                needed=Measure(value=LINED_UP, unit="pins"),
+                fix=Fix(label="Leave the pins out", commands=(without,)) if enough else None,
             )
 
 
