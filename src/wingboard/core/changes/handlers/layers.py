@@ -62,14 +62,15 @@ USUAL: dict[LayerRole, Layer] = {
     **{layer.role: layer for layer in THREE_LAYERS},
     "board": Layer(
         id="board", name="Light board", role="board", material="hardboard", thickness=3, colour="#B79466", gap=15,
-        inset=1,
+        edge="foam", inset=1,
     ),
     "buttons": Layer(
         id="buttons", name="Button board", role="buttons", material="hardboard", thickness=1.6, colour="#2F6B4F", gap=8,
         inset=1,
     ),
 }  # fmt: skip
-"""A sheet more of each kind, as it is usually made: a light board of hardboard on 15 mm standoffs (common practice)."""
+"""A sheet more of each kind, as it is usually made (common practice): a light board of hardboard on 15 mm standoffs, foam
+all round."""
 
 
 @carry_out.register
