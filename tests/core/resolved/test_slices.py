@@ -144,3 +144,15 @@ def test_a_thicker_layer_for_one_module_changes_only_its_parts() -> None:
     own = apply(design, (EditLayer(module="plate", layer="back", thickness=5),), catalogue())
     assert own.stack == design.stack
     assert [layer.thickness for layer in own.stack_of(own.modules[0])] == [2, 3, 5]
+
+
+@pytest.mark.parametrize(("cable", "x", "y"), [("left", -27.3, 0.0), ("top", 0.0, 8.3)])
+def test_a_flat_screen_is_held_by_the_sheet_behind_it_which_its_cable_passes(cable: str, x: float, y: float) -> None:
+    flat = catalogue()["readout-4-digits"].model_copy(update={"depth": 2.0, "cable": cable})
+    cuts = {cut.layer: cut for cut in cutouts(flat, THREE_LAYERS)}
+    assert [cuts[name].purpose for name in ("face", "diffuser", "back")] == ["window", "recess", "wiring"]
+    slot = cuts["back"]
+    assert (slot.x, slot.y) == pytest.approx((x, y))  # over the edge that the cable leaves at: 60.6 and 22.6 mm, less 6
+    assert flat.recess is not None
+    assert min(slot.shape.span) == 6
+    assert cutouts(flat.model_copy(update={"depth": 14.0}), THREE_LAYERS)[2].purpose == "recess"  # it goes through

@@ -8,7 +8,7 @@ flange on the face goes through every layer; a module behind a window seats on t
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from itertools import accumulate
 from math import cos, radians, sin
 from typing import Literal, NamedTuple
@@ -29,6 +29,12 @@ NUT_ROOM = 1.0
 """Room of a nut's clear bore for a tube spanner, in diameter (mm, common practice)."""
 NUT_RIM = 4.0
 """By how much a nut is wider than its thread where nothing else is known (mm, common practice)."""
+CABLE = 6.0
+"""Width of the slot that a flat cable or a plug's wires pass through (mm, common practice)."""
+CORNER = 0.5
+"""Rounding of that slot's corners (mm)."""
+SIDES: Mapping[str, tuple[int, int]] = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
+"""Which way from the middle the side lies that a cable leaves at, the front seen."""
 SHORTEST = 1e-6
 """Slices and layers that meet by less than this (mm) only touch."""
 
@@ -189,7 +195,7 @@ def cutouts(part: Part, stack: tuple[Layer, ...], pocket: float = 0.0, digits: i
     solid = [s for s in sheets(stack) if is_plate(s.layer)]
     for i, sheet in enumerate(solid):
         if part.mount == "window":
-            made.append(_behind_window(part, sheet.layer, digits, first=i == 0))
+            made += _behind_window(part, sheet, slices, digits, first=i == 0)
         elif i == hidden and part.nut_bore is not None:
             made.append(Cutout(sheet.layer.id, "nut", part.nut_bore))
         else:
@@ -228,8 +234,24 @@ def _through_board(sheet: Sheet, slices: tuple[Seated, ...]) -> Iterator[Cutout]
             yield Cutout(sheet.layer.id, "wiring", s.shape.grown(WIRE_ROOM), s.x, s.y, s.turn)
 
 
-def _behind_window(part: Part, layer: Layer, digits: int | None, first: bool) -> Cutout:
+def _behind_window(
+    part: Part, sheet: Sheet, slices: tuple[Seated, ...], digits: int | None, first: bool
+) -> Iterator[Cutout]:
+    """The window, the room of what lies behind it, and where a sheet holds it from behind, its cable's way out."""
     if first or part.recess is None:
         shape, right = part.window(digits)
-        return Cutout(layer.id, "window", shape, right)
-    return Cutout(layer.id, "recess", part.recess, part.behind_x, part.behind_y)
+        yield Cutout(sheet.layer.id, "window", shape, right)
+    elif part.cable in SIDES and all(s.z1 <= sheet.z0 + SHORTEST for s in slices if s.kind == "body"):
+        yield _cable_pass(part, part.recess, sheet.layer)
+    else:
+        yield Cutout(sheet.layer.id, "recess", part.recess, part.behind_x, part.behind_y)
+
+
+def _cable_pass(part: Part, recess: Shape, layer: Layer) -> Cutout:
+    """A slot over the edge that the cable leaves at, half as long as that, so that the rest of the sheet holds it."""
+    wide, high = recess.span
+    across, up = SIDES[part.cable]
+    size = (CABLE, high / 2) if across else (wide / 2, CABLE)
+    x, y = part.behind_x + across * (wide - CABLE) / 2, part.behind_y + up * (high - CABLE) / 2
+    slot = Rect(width=max(size[0], CABLE), height=max(size[1], CABLE), radius=CORNER)
+    return Cutout(layer.id, "wiring", slot, x, y)

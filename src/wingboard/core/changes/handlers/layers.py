@@ -69,7 +69,7 @@ USUAL: dict[LayerRole, Layer] = {
         inset=1,
     ),
 }  # fmt: skip
-"""A sheet more of each kind, as it is usually made (common practice): a light board of hardboard on 15 mm standoffs, foam
+"""A sheet more of each kind, as it is usually made (common practice): a light board of hardboard, 15 mm off, foam
 all round."""
 
 
