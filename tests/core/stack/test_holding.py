@@ -173,10 +173,10 @@ def test_a_board_behind_has_its_holes_in_the_back_and_finds_room() -> None:
     assert found(settled, "stack.board-meets") == []
     r = Resolved(settled)
     module = r.modules["plate"]
-    back = [c for c in module.cutouts("back") if c.purpose == "feature"]
+    back = [c for c in module.cutouts("back") if c.purpose == "derived"]
     assert len(back) == len(holes)
     assert module.cutouts("face")[0].purpose == "hole"
-    assert not [c for c in module.cutouts("face") if c.purpose == "feature"]
+    assert not [c for c in module.cutouts("face") if c.purpose == "derived"]
     mounted = module.module.mounted[0]
     for x, y, turn in free_spots(r, module, mounted):
         wide, high = (width, height) if turn == 0 else (height, width)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import cached_property
 from typing import NamedTuple
 
@@ -10,8 +11,9 @@ from shapely import affinity
 
 from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.outline import Loop, area_of
-from wingboard.core.geometry.rounded import disc, polygon
+from wingboard.core.geometry.rounded import Rounded, disc, polygon
 from wingboard.core.geometry.shapeset import ShapeSet
+from wingboard.core.record.lights import MOST_LEDS, MOST_STRIPS
 from wingboard.core.record.modules import (
     MOST_FEATURES,
     MOST_HOLES,
@@ -21,16 +23,18 @@ from wingboard.core.record.modules import (
     Feature,
     Layer,
     Module,
+    is_plate,
 )
 from wingboard.core.record.shapes import Circle, Shape
 from wingboard.core.resolved.boards import board_holes
+from wingboard.core.resolved.lampholes import lamp_holes
 from wingboard.core.resolved.layers import layer_loop
 from wingboard.core.resolved.pins import pin_holes, pin_spots, pinned
 from wingboard.core.resolved.placed import Placed, Templates
-from wingboard.core.resolved.profile import Purpose, plates, thickness
+from wingboard.core.resolved.profile import Purpose, plates, sheets, thickness
 from wingboard.core.resolved.screws import Fixing, screws_of
 
-OWNERS = MOST_SCREWS + MOST_LAYERS * (MOST_FEATURES + 2) + MOST_MOUNTED * MOST_HOLES
+OWNERS = MOST_SCREWS + MOST_LAYERS * (MOST_FEATURES + 2 + MOST_LEDS + MOST_STRIPS) + MOST_MOUNTED * MOST_HOLES
 """Owner numbers kept for what a module has beside its parts."""
 
 
@@ -139,19 +143,29 @@ class ResolvedModule:
         fixings = self.module.fixings
         if not fixings or not fixings.pins:
             return ()
-        cut = [
-            shape.moved(p.place.x, p.place.y).drawn()
-            for layer in pinned(self.plates)
-            for p in self.placed
-            for _, shape in self.templates.openings(p, layer.id)
-        ]
+        cut = [shape.drawn() for layer in pinned(self.plates) for shape in self._of_parts(layer)]
         return pin_spots(fixings, self.area, self.fixings, shapely.STRtree(cut))
 
     @cached_property
     def _features(self) -> list[tuple[str, Feature]]:
         """What is cut beside the parts' openings and the screws' holes, each with its layer."""
         derived = [*board_holes(self.module, self.stack), *pin_holes(self.module, self.plates, self.pins)]
-        return [*self._by_hand, *derived]
+        return [*self._by_hand, *derived, *self._lamp_holes()]
+
+    def _lamp_holes(self) -> Iterator[tuple[str, Feature]]:
+        """Pockets of lamps, and holes for their wires in the boards they lie on."""
+        if self.module.light is None:
+            return iter(())
+        screws = [disc(f.hole, f.x, f.y) for f in self.fixings]
+        boards = [layer for layer in self.stack if not is_plate(layer)]
+        taken = {layer.id: shapely.STRtree([s.drawn() for s in (*self._of_parts(layer), *screws)]) for layer in boards}
+        return lamp_holes(self.module, self.area, sheets(self.stack), taken)
+
+    def _of_parts(self, layer: Layer) -> list[Rounded]:
+        """The openings of the parts in a layer."""
+        return [
+            shape.moved(p.place.x, p.place.y) for p in self.placed for _, shape in self.templates.openings(p, layer.id)
+        ]
 
     @property
     def screw_numbers(self) -> range:
@@ -227,6 +241,8 @@ class ResolvedModule:
                     made.append(PlacedCutout(p.function.id, cut.purpose, cut.shape, x, y, turn, cut.depth))
         for f in self.fixings:
             made.append(PlacedCutout(f.name, "fixing", Circle(diameter=f.hole), f.x, f.y, 0.0, None))
+        by_hand = {id(f) for _, f in self._by_hand}
         for _, a, shape in self._added_to(layer):
-            made.append(PlacedCutout(a.reason, "feature", shape, a.x, a.y, a.turn % 360, a.depth))
+            purpose: Purpose = "feature" if id(a) in by_hand else "derived"
+            made.append(PlacedCutout(a.reason, purpose, shape, a.x, a.y, a.turn % 360, a.depth))
         return tuple(made)

@@ -18,7 +18,7 @@ from wingboard.core.record.modules import Layer, is_plate
 from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle, Rect, Shape
 
-Purpose = Literal["hole", "nut", "key", "window", "recess", "pocket", "wiring", "fixing", "feature"]
+Purpose = Literal["hole", "nut", "key", "window", "recess", "pocket", "wiring", "fixing", "feature", "derived"]
 Solid = Literal["front", "bush", "nut", "key", "body", "plug"]
 """What stands before the face, the thread, the nut with its washer, the pip, what lies behind, its wires' room."""
 WIRE_ROOM = 2.0

@@ -22,6 +22,7 @@ WORDS: dict[Purpose, tuple[str, str]] = {
     "wiring": ("body opening", "body openings"),
     "fixing": ("screw hole", "screw holes"),
     "feature": ("exception", "exceptions"),
+    "derived": ("hole for lamps, pins or boards", "holes for lamps, pins or boards"),
 }
 
 

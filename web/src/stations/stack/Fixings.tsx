@@ -40,7 +40,7 @@ export function Fixings({ stack }: { stack: StackView }) {
             onCommit={(inset) => void send([{ ...here, inset }])}
           />
           <LengthField
-            label="Registration pins, ⌀ (0: none)"
+            label="Pins, ⌀ (0: none)"
             value={fixings.pins}
             onCommit={(pins) => void send([{ ...here, pins }])}
           />
