@@ -10,6 +10,7 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.light.figures import night_of
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -61,6 +62,7 @@ def test_glued_sheets_without_screws_get_pins_where_there_is_room() -> None:
 def test_a_lit_room_is_closed_drawn_and_bought() -> None:
     lamp = {"do": "add_strip", "module": "plate", "x": 20, "y": 20, "x2": 120, "y2": 20}
     start = made(plate(("button-22", 100, 60)), {"do": "add_layer", "role": "board"}, lamp)
+    start = made(start, {"do": "edit_layer", "layer": "back", "opacity": "clear"})
     opened = made(start, {"do": "edit_layer", "layer": "board", "edge": ""})
     assert found(start, "light.leaks") == []
     (finding,) = found(opened, "light.leaks")
@@ -74,3 +76,8 @@ def test_a_lit_room_is_closed_drawn_and_bought() -> None:
     assert (left.t0, left.t1, left.z0, left.z1) == pytest.approx((1, 6, 8, 23))  # 5 mm of foam inside the board's edge
     assert (right.t0, right.t1) == pytest.approx((194, 199))
     assert any("foam" in step.words.lower() for step in assembly(module))
+    closed_night, open_night = (night_of(Resolved(d), Resolved(d).modules["plate"]) for d in (start, opened))
+    assert closed_night is not None
+    assert open_night is not None
+    assert closed_night.map.thrown > open_night.map.thrown > 0
+    assert closed_night.map.arrived == pytest.approx(open_night.map.arrived)

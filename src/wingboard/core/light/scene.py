@@ -10,6 +10,7 @@ from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.shadows import Bodies, Body
 from wingboard.core.light.through import Way, way_through
 from wingboard.core.record.lights import Backlight, Led, Strip
+from wingboard.core.record.modules import is_plate
 from wingboard.core.resolved.boards import board_front, boards_behind
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import seated
@@ -39,6 +40,7 @@ class Scene(NamedTuple):
     groups: tuple[Group, ...]
     bodies: Bodies
     white: float
+    """What walls and board throw back, on the mean: of a side that is open nothing comes back."""
     inside: float
     """Of the box between plate and board (mm²): both and the walls round them."""
     mean: float
@@ -92,5 +94,12 @@ def scene_of(module: ResolvedModule, light: Backlight, step: float = STEP) -> Sc
     )
     walls = 2 * (x1 - x0 + y1 - y0) * max(0.0, depth - way.plane)
     inside = 2 * module.area.area + walls
-    mean = light.white + module.area.area / inside * (way.back - light.white)
-    return Scene(grid, way, groups, Bodies(bodies_before(module)), light.white, inside, mean)
+    white = light.white * (module.area.area / (inside - module.area.area) if open_sides(module) else 1.0)
+    mean = white + module.area.area / inside * (way.back - white)
+    return Scene(grid, way, groups, Bodies(bodies_before(module)), white, inside, mean)
+
+
+def open_sides(module: ResolvedModule) -> bool:
+    """Whether the room before a module's last board is open all round; a case closes it, a console is too far away."""
+    boards = [layer for layer in module.stack if not is_plate(layer) and layer.gap]
+    return bool(boards) and not boards[-1].edge and module.module.case is None
