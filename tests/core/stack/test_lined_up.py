@@ -37,6 +37,17 @@ def test_pins_go_through_every_sheet_behind_the_face_and_fit_one_way_only() -> N
         assert holes == ([] if layer.role == "face" else [(x1, y1), (x2, y2)])
         names = {module.owner_name(o) for b in thin_bridges(r, module, layer) for o in (b.a, b.b) if o is not None}
         assert not any("pin" in name.lower() for name in names)
+    hole = {"kind": "circle", "diameter": 6}
+    by_hand = {
+        "do": "add_feature",
+        "module": "plate",
+        "layer": "back",
+        "reason": "cable",
+        "x": x1,
+        "y": y1,
+        "shape": hole,
+    }
+    assert all(math.dist((x, y), (x1, y1)) >= 7.5 for x, y in Resolved(made(start, by_hand)).modules["plate"].pins)
     (pin,) = hardware(module).pins
     assert (pin.needed, pin.name, pin.many) == (6, "Dowel pin 3 × 6", 2)  # 3 + 3 mm
     assert ("Dowel pin 3 × 6", "the sheets lined up", 2) in hardware_list(r)

@@ -13,6 +13,7 @@ from wingboard.core.record.modules import Feature, Module, is_plate
 from wingboard.core.record.shapes import Circle, Rect, Shape
 from wingboard.core.resolved.boards import LAMP_TALL, LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.profile import SEAT_ROOM, SHORTEST, Sheet
+from wingboard.core.resolved.taken import Taken
 
 WIRES = 5.0
 """Hole for the wires of a strip or an LED (mm, common practice: three wires and their insulation)."""
@@ -51,7 +52,7 @@ def _lamps(light: Backlight) -> Iterator[_Lamp]:
 
 
 def lamp_holes(
-    module: Module, area: shapely.Polygon, sheets: tuple[Sheet, ...], taken: dict[str, shapely.STRtree]
+    module: Module, area: shapely.Polygon, sheets: tuple[Sheet, ...], taken: dict[str, Taken]
 ) -> Iterator[tuple[str, Feature]]:
     """The pockets and the wires' holes of a module's lamps, each with its layer; a hole only where there is room.
 
@@ -82,12 +83,12 @@ def lamp_holes(
 
 
 def _room(
-    lamp: _Lamp, inside: shapely.Polygon, taken: shapely.STRtree, drilled: list[tuple[float, float]]
+    lamp: _Lamp, inside: shapely.Polygon, taken: Taken, drilled: list[tuple[float, float]]
 ) -> tuple[float, float] | None:
     for x, y in lamp.wires:
-        point, apart = shapely.Point(x, y), CLEAR + WIRES / 2
+        apart = CLEAR + WIRES / 2
         near = any(math.dist((x, y), other) < apart + WIRES / 2 for other in drilled)
-        if inside.covers(point) and not near and not len(taken.query(point, predicate="dwithin", distance=apart)):
+        if inside.covers(shapely.Point(x, y)) and not near and taken.leaves(x, y, apart):
             return x, y
     return None
 

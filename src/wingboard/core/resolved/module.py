@@ -33,6 +33,7 @@ from wingboard.core.resolved.pins import pin_holes, pin_spots, pinned
 from wingboard.core.resolved.placed import Placed, Templates
 from wingboard.core.resolved.profile import Purpose, plates, sheets, thickness
 from wingboard.core.resolved.screws import Fixing, screws_of
+from wingboard.core.resolved.taken import Taken
 
 OWNERS = MOST_SCREWS + MOST_LAYERS * (MOST_FEATURES + 2 + MOST_LEDS + MOST_STRIPS) + MOST_MOUNTED * MOST_HOLES
 """Owner numbers kept for what a module has beside its parts."""
@@ -143,14 +144,18 @@ class ResolvedModule:
         fixings = self.module.fixings
         if not fixings or not fixings.pins:
             return ()
-        cut = [shape.drawn() for layer in pinned(self.plates) for shape in self._of_parts(layer)]
-        return pin_spots(fixings, self.area, self.fixings, shapely.STRtree(cut))
+        cut = Taken(shape for layer in pinned(self.plates) for shape in self._cut_already(layer))
+        return pin_spots(fixings, self.area, self.fixings, cut)
 
     @cached_property
     def _features(self) -> list[tuple[str, Feature]]:
         """What is cut beside the parts' openings and the screws' holes, each with its layer."""
-        derived = [*board_holes(self.module, self.stack), *pin_holes(self.module, self.plates, self.pins)]
-        return [*self._by_hand, *derived, *self._lamp_holes()]
+        pins = pin_holes(self.module, self.plates, self.pins)
+        return [*self._by_hand, *self._of_boards, *pins, *self._lamp_holes()]
+
+    @cached_property
+    def _of_boards(self) -> list[tuple[str, Feature]]:
+        return board_holes(self.module, self.stack)
 
     def _lamp_holes(self) -> Iterator[tuple[str, Feature]]:
         """Pockets of lamps, and holes for their wires in the boards they lie on."""
@@ -158,14 +163,17 @@ class ResolvedModule:
             return iter(())
         screws = [disc(f.hole, f.x, f.y) for f in self.fixings]
         boards = [layer for layer in self.stack if not is_plate(layer)]
-        taken = {layer.id: shapely.STRtree([s.drawn() for s in (*self._of_parts(layer), *screws)]) for layer in boards}
+        taken = {layer.id: Taken((*self._cut_already(layer), *screws)) for layer in boards}
         return lamp_holes(self.module, self.area, sheets(self.stack), taken)
 
-    def _of_parts(self, layer: Layer) -> list[Rounded]:
-        """The openings of the parts in a layer."""
-        return [
-            shape.moved(p.place.x, p.place.y) for p in self.placed for _, shape in self.templates.openings(p, layer.id)
-        ]
+    def _cut_already(self, layer: Layer) -> Iterator[Rounded]:
+        """The openings of the parts in a layer, those made by hand, and the holes of boards."""
+        for p in self.placed:
+            for _, shape in self.templates.openings(p, layer.id):
+                yield shape.moved(p.place.x, p.place.y)
+        for name, f in (*self._by_hand, *self._of_boards):
+            if name == layer.id and f.shape is not None:
+                yield f.shape.rounded().turned(f.turn).moved(f.x, f.y)
 
     @property
     def screw_numbers(self) -> range:

@@ -10,6 +10,7 @@ import shapely
 from wingboard.core.record.modules import Feature, Fixings, Layer, Module
 from wingboard.core.record.shapes import Circle
 from wingboard.core.resolved.screws import Fixing
+from wingboard.core.resolved.taken import Taken
 
 ROOM = 3.0
 """Left between a pin's hole and the next opening, a screw's head or the edge (mm, common practice: two kerfs)."""
@@ -20,9 +21,7 @@ ASIDE = 4.0
 Spot = tuple[float, float]
 
 
-def pin_spots(
-    fixings: Fixings, area: shapely.Polygon, screws: tuple[Fixing, ...], taken: shapely.STRtree
-) -> tuple[Spot, ...]:
+def pin_spots(fixings: Fixings, area: shapely.Polygon, screws: tuple[Fixing, ...], taken: Taken) -> tuple[Spot, ...]:
     """Where the two pins go through, lower left and upper right, as near to the corners as there is room; mm.
 
     :param taken: what is cut in the sheets behind the face.
@@ -39,7 +38,7 @@ def pin_spots(
         apart = fixings.pins / 2 + ROOM
         if not inner.covers(point) or any(math.dist(spot, (s.x, s.y)) < apart + s.head / 2 for s in screws):
             return False
-        return not len(taken.query(point, predicate="dwithin", distance=apart))
+        return taken.leaves(*spot, apart)
 
     half = int((x1 - x0) / 2 / STEP)
     left = (round(x0 + inset + n * STEP, 2) for n in range(half))
