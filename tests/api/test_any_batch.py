@@ -75,7 +75,7 @@ def drawn(design: Design) -> None:
             assert write_svg(scene).startswith(b"<?xml")
 
 
-@settings(max_examples=90, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
+@settings(max_examples=45, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
 @given(st.lists(st.lists(command(), min_size=1, max_size=3), min_size=1, max_size=4))
 def test_whatever_is_accepted_can_be_lived_with(batches: Sequence[Sequence[dict[str, Any]]]) -> None:
     with tempfile.TemporaryDirectory() as folder, closing(Database(Path(folder) / "w.db")) as database:

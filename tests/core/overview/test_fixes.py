@@ -33,7 +33,7 @@ def musts(design: Design) -> set[str]:
     return {f.id for f in review(Resolved(design)) if f.severity == "must"}
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=15, deadline=None)
 @given(st.lists(somewhere, min_size=1, max_size=6), st.sets(st.sampled_from(["f1", "f2", "f3"]), max_size=2))
 def test_a_fix_settles_its_finding_brings_nothing_new_and_following_them_ends(
     spots: list[PlacedAt], locked: set[str]
