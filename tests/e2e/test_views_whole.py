@@ -69,8 +69,17 @@ def opened(page: Page, address: str, path: str, theme: str = "day") -> None:
     page.get_by_role("navigation", name="Stations").wait_for()
 
 
-@pytest.mark.parametrize("theme", ["day", "night"])
-@pytest.mark.parametrize("view", ["Hands", "Behind", "Webs", "Reference", "Eye", "Legends"])
+@pytest.mark.parametrize(
+    ("view", "theme"),
+    [
+        ("Hands", "day"),
+        ("Behind", "night"),
+        ("Webs", "night"),
+        ("Reference", "day"),
+        ("Eye", "day"),
+        ("Legends", "night"),
+    ],
+)
 def test_the_views_of_the_face(watched: Page, address: str, view: str, theme: str) -> None:
     opened(watched, address, f"{TRAM}/face?module=centre", theme)
     watched.get_by_role("tab", name=view, exact=True).click()
