@@ -172,6 +172,8 @@ def test_what_passes_and_what_stops() -> None:
     way = way_through(stack, stack[:3])
     assert way.transmission == pytest.approx(math.exp(-0.23 * 3) * 0.92)
     assert way.plane == pytest.approx(8 - 3 / 1.49)
+    # Sunk to the bottom of the clear back, or half into it: what is left of it before the lamp seems t / n thick.
+    assert [way.plane_of(z) for z in (7, 8.5, 10, 30)] == pytest.approx([5, 6.5 - 1.5 / 1.49, way.plane, way.plane])
     stopped = plate((ROTARY, 100, 60), commands=(EDGE,))
     assert not way_through(stopped.stack, stopped.stack).lit
     assert found(stopped, "light.half-dark") == []  # there is nothing to judge: the layer is spoken of

@@ -568,8 +568,9 @@ LIMITS = [
         measured=lambda v: 63.9 + v,
         needed=80,
     ),
-    # Layers of 2, 3 and 3: a lamp less than 8 behind the front lies in the plate.
-    Limit("light.too-near", lambda v: made(ONE, strip(z=v)), 8.0, False),
+    # Layers of 2, 3 and 3, and a lamp is 2 tall: its front may touch the back, or go into a back that is clear.
+    Limit("light.too-near", lambda v: made(ONE, strip(z=v)), 8.0 + 2.0, False),
+    Limit("light.too-near", lambda v: made(ONE, CLEAR_BACK, strip(z=v)), 5.0 + 2.0, False),
     # 60 LEDs a metre are 16.67 apart; the clear back of 3 seems 3 / 1.49 thick.
     Limit(
         "light.strip-spots",

@@ -1,4 +1,4 @@
-"""Lamps that are sunk into the plate get pockets, those on a board holes for their wires, where there is room."""
+"""Lamps that are sunk into the plate's clear back get pockets, those on a board holes for their wires, where there is room."""
 
 from __future__ import annotations
 
@@ -25,16 +25,21 @@ def cut(design: Design, layer: str, what: str) -> list[PlacedCutout]:
 
 
 @pytest.mark.parametrize(
-    ("z", "depths"),  # the sheets end at 2, 5 and 8 mm; a lamp stands 2 mm before its depth
+    ("z", "back", "depths"),  # the sheets end at 2, 5 and 8 mm; a lamp stands 2 mm before its depth
     [
-        (7.5, {"back": 2.5}),
-        (7.0, {"back": None}),
-        (5.5, {"diffuser": 1.5, "back": None}),
-        (30.0, {}),
+        (7.5, "clear", {"back": 2.5}),
+        (7.0, "clear", {"back": None}),
+        (5.5, "clear", {"back": None}),  # it may not go on into the diffuser
+        (7.5, "opaque", {}),
+        (10.0, "clear", {}),
     ],
 )
-def test_a_sunk_lamp_has_its_pocket(z: float, depths: dict[str, float | None]) -> None:
-    design = lit(plate(), {"do": "add_leds", "module": "plate", "at": [{"x": 60, "y": 60}], "z": z})
+def test_a_lamp_is_sunk_in_a_clear_back_only(z: float, back: str, depths: dict[str, float | None]) -> None:
+    led = {"do": "add_leds", "module": "plate", "at": [{"x": 60, "y": 60}], "z": z}
+    design = lit(plate(), {"do": "edit_layer", "layer": "back", "opacity": back}, led)
+    assert [f.measured.value for f in found(design, "light.too-near") if f.measured] == (
+        [] if "back" in depths and z >= 7 or z == 10 else [z]
+    )
     pockets = {layer: cut(design, layer, "Pocket of LED 1") for layer in ("face", "diffuser", "back")}
     assert {layer: c[0].depth for layer, c in pockets.items() if c} == pytest.approx(depths)
     assert all((c.x, c.y, c.shape.span) == (60, 60, (6.5, 6.5)) for found_in in pockets.values() for c in found_in)

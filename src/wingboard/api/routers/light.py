@@ -21,11 +21,11 @@ from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import FINER, STEP, bodies_before, groups_of
 from wingboard.core.light.screens import GLOWS, screens_of
 from wingboard.core.light.suggest import Way
-from wingboard.core.light.through import opacity_of, passes, way_through
+from wingboard.core.light.through import passes, way_through
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.functions import Film
 from wingboard.core.record.lights import USUAL_STRIP, Backlight, LedKind, StripKind
-from wingboard.core.record.modules import Opacity
+from wingboard.core.record.modules import Opacity, opacity_of
 from wingboard.core.resolved.boards import board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule

@@ -89,7 +89,7 @@ class Shares:
         return made
 
     def _made(self, lamp: Lamp, scene: Scene) -> Share:
-        plane = scene.way.plane
+        plane = scene.way.plane_of(lamp.z)
         reach = REACH * max(1.0, lamp.z - plane)
         grid, rows, columns = window(scene.grid, lamp.x, lamp.y, reach)
         if grid.rows == 0 or grid.columns == 0 or lamp.z <= plane:
@@ -119,7 +119,7 @@ def _open(scene: Scene) -> Field:
 
 def map_of(scene: Scene, report: Report | None = None, shares: Shares = SHARES) -> Map:
     """The luminance map of a lit module."""
-    key = hashlib.sha256(scene.bodies.key + repr((scene.grid, scene.way.plane)).encode()).digest()
+    key = hashlib.sha256(scene.bodies.key + repr((scene.grid, scene.way.plane, scene.way.clear)).encode()).digest()
     direct = np.zeros((scene.grid.rows, scene.grid.columns))
     lamps = [lamp for group in scene.groups for lamp in group.lamps]
     for n, lamp in enumerate(lamps):

@@ -40,7 +40,8 @@ def at_points(lamps: tuple[Lamp, ...], scene: Scene, points: Field) -> Field:
     """Illuminance (lx) that lamps throw on points of the plate, less the bodies' shadows."""
     total = np.zeros(len(points))
     for lamp in lamps:
-        h = lamp.z - scene.way.plane
+        plane = scene.way.plane_of(lamp.z)
+        h = lamp.z - plane
         dx, dy = points[:, 0] - lamp.x, points[:, 1] - lamp.y
         near = np.flatnonzero(np.maximum(np.abs(dx), np.abs(dy)) < REACH * h)
         if not len(near):
@@ -51,7 +52,7 @@ def at_points(lamps: tuple[Lamp, ...], scene: Scene, points: Field) -> Field:
         forward = math.sqrt(max(0.0, 1 - lamp.aside[0] ** 2 - lamp.aside[1] ** 2))
         along = np.maximum(0.0, dx * lamp.aside[0] + dy * lamp.aside[1] + h * forward) / far
         lit = lamp.intensity * along**lamp.exponent * (h / far) / square * 1e6
-        hulls = shadows(lamp, scene.bodies.near(lamp.x, lamp.y, REACH * h), scene.way.plane)
+        hulls = shadows(lamp, scene.bodies.near(lamp.x, lamp.y, REACH * h), plane)
         if len(hulls):
             found = shapely.STRtree(hulls).query(shapely.points(points[near]), predicate="intersects")
             lit[np.unique(found[0])] = 0.0

@@ -10,7 +10,8 @@ import math
 from typing import NamedTuple
 
 from wingboard.core.record.base import Source
-from wingboard.core.record.modules import Layer, Opacity
+from wingboard.core.record.modules import Layer, opacity_of
+from wingboard.core.resolved.boards import LAMP_TALL
 from wingboard.core.resolved.profile import Sheet, sheets
 
 CLEAR = 0.92
@@ -22,11 +23,6 @@ MILKY_BACK, CLEAR_BACK = 0.4, 0.08
 REFRACTION = 1.49
 """Of acrylic (handbooks): seen through it, what lies behind a clear sheet is nearer, as if it were t / n thick."""
 SOURCE = Source(kind="memory", note="data sheets of acrylic: clear passes 92 %, opal of 3 mm half")
-
-
-def opacity_of(layer: Layer) -> Opacity:
-    """How a layer takes light: as it is said, else by its role."""
-    return layer.opacity or ("translucent" if layer.role == "diffuser" else "opaque")
 
 
 def passes(layer: Layer) -> float:
@@ -42,7 +38,8 @@ class Way(NamedTuple):
     before it counted as thick as they seem), what passes, what spreads it, what stops it.
 
     ``spreads`` is the thickness of the milky sheets together, 0 where there is none; ``stops`` the layers behind the
-    face that let nothing through.
+    face that let nothing through; ``clear`` the thickness (mm) of the clear sheets behind all the others, in which
+    lamps may be sunk.
     """
 
     plane: float
@@ -50,6 +47,20 @@ class Way(NamedTuple):
     spreads: float
     milky: tuple[Layer, ...]
     stops: tuple[Layer, ...]
+    clear: float = 0.0
+
+    @property
+    def spreader(self) -> float:
+        """Where the clear sheets at the back begin (mm behind the front): no lamp may reach further forward."""
+        return self.plane - self.clear * (1 - 1 / REFRACTION)
+
+    def plane_of(self, z: float) -> float:
+        """Where light from depth ``z`` meets what spreads it (mm); sunk, it has less of the clear sheets to pass.
+
+        What lies clear between them seems t / n thick, by Snell's law near the axis.
+        """
+        between = min(self.clear, max(0.0, z - LAMP_TALL - self.spreader))
+        return self.spreader + between * (1 - 1 / REFRACTION)
 
     @property
     def back(self) -> float:
@@ -79,4 +90,4 @@ def way_through(stack: tuple[Layer, ...], plates: tuple[Layer, ...]) -> Way:
             break
         clear += layer.thickness
     plane = ends[plates[-1].id].z1 - clear / REFRACTION
-    return Way(plane, transmission, sum(layer.thickness for layer in milky), milky, stops)
+    return Way(plane, transmission, sum(layer.thickness for layer in milky), milky, stops, clear)

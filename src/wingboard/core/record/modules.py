@@ -116,6 +116,11 @@ class Layer(Record):
         return features
 
 
+def opacity_of(layer: Layer) -> Opacity:
+    """How a layer takes light: as it is said, else by its role."""
+    return layer.opacity or ("translucent" if layer.role == "diffuser" else "opaque")
+
+
 def is_plate(layer: Layer) -> bool:
     """Whether a layer is screwed to the others as one plate."""
     return layer.role not in ("board", "buttons")

@@ -1,15 +1,16 @@
-"""What lamps behind a plate want cut: pockets where they are sunk into its sheets, holes for their wires in a board."""
+"""What lamps behind a plate want cut: pockets where they are sunk into its clear back, holes for wires in a board."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from itertools import takewhile
 from typing import NamedTuple
 
 import shapely
 
 from wingboard.core.record.lights import Backlight
-from wingboard.core.record.modules import Feature, Module, is_plate
+from wingboard.core.record.modules import Feature, Module, is_plate, opacity_of
 from wingboard.core.record.shapes import Circle, Rect, Shape
 from wingboard.core.resolved.boards import LAMP_TALL, LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.profile import SEAT_ROOM, SHORTEST, Sheet
@@ -51,13 +52,30 @@ def _lamps(light: Backlight) -> Iterator[_Lamp]:
         yield _Lamp(f"LED {n}", Circle(diameter=LED_WIDE + SEAT_ROOM), led.x, led.y, 0.0, led.z, around)
 
 
-def lamp_holes(
+def lamp_pockets(module: Module, sheets: tuple[Sheet, ...]) -> Iterator[tuple[str, Feature]]:
+    """The pockets of a module's lamps, each with its layer, in the clear sheets that end its plate.
+
+    A lamp stands :data:`~wingboard.core.resolved.boards.LAMP_TALL` before its depth; sheets that it reaches into, or
+    that lie behind it, are opened for it. No other sheet is: it would show, or let no light through.
+    """
+    if module.light is None:
+        return
+    front = board_front(tuple(s.layer for s in sheets))
+    plate = [s for s in sheets if is_plate(s.layer)]
+    clear = list(takewhile(lambda s: s.layer.role != "face" and opacity_of(s.layer) == "clear", reversed(plate)))
+    for number, lamp in enumerate(_lamps(module.light), 1):
+        foremost = (front if lamp.z is None else lamp.z) - LAMP_TALL
+        for sheet in clear:
+            sunk = sheet.z1 - foremost
+            if sunk > SHORTEST:
+                depth = None if sunk > sheet.layer.thickness - SHORTEST else sunk
+                yield sheet.layer.id, _feature(module, f"Pocket of {lamp.name}", lamp, number, depth)
+
+
+def lamp_wires(
     module: Module, area: shapely.Polygon, sheets: tuple[Sheet, ...], taken: dict[str, Taken]
 ) -> Iterator[tuple[str, Feature]]:
-    """The pockets and the wires' holes of a module's lamps, each with its layer; a hole only where there is room.
-
-    A lamp stands :data:`~wingboard.core.resolved.boards.LAMP_TALL` before its depth. Sheets of the plate that it
-    reaches into, or that lie behind it, are opened for it; a board that it lies on gets a hole for its wires.
+    """Holes for the lamps' wires in the board that they lie on, each with its layer; only where there is room.
 
     :param taken: what else is cut in each board.
     """
@@ -69,12 +87,7 @@ def lamp_holes(
     for number, lamp in enumerate(_lamps(module.light), 1):
         z = front if lamp.z is None else lamp.z
         for sheet in sheets:
-            if is_plate(sheet.layer):
-                if sheet.z1 > z - LAMP_TALL + SHORTEST:
-                    sunk = sheet.z1 - (z - LAMP_TALL)
-                    depth = None if sunk > sheet.layer.thickness - SHORTEST else sunk
-                    yield sheet.layer.id, _feature(module, f"Pocket of {lamp.name}", lamp, number, depth)
-            elif abs(sheet.z0 - z) < SHORTEST:
+            if not is_plate(sheet.layer) and abs(sheet.z0 - z) < SHORTEST:
                 spot = _room(lamp, inside, taken[sheet.layer.id], drilled)
                 if spot is not None:
                     drilled.append(spot)

@@ -27,7 +27,7 @@ from wingboard.core.record.modules import (
 )
 from wingboard.core.record.shapes import Circle, Shape
 from wingboard.core.resolved.boards import board_holes
-from wingboard.core.resolved.lampholes import lamp_holes
+from wingboard.core.resolved.lampholes import lamp_pockets, lamp_wires
 from wingboard.core.resolved.layers import layer_loop
 from wingboard.core.resolved.pins import pin_holes, pin_spots, pinned
 from wingboard.core.resolved.placed import Placed, Templates
@@ -151,27 +151,31 @@ class ResolvedModule:
     def _features(self) -> list[tuple[str, Feature]]:
         """What is cut beside the parts' openings and the screws' holes, each with its layer."""
         pins = pin_holes(self.module, self.plates, self.pins)
-        return [*self._by_hand, *self._of_boards, *pins, *self._lamp_holes()]
+        return [*self._by_hand, *self._of_boards, *pins, *self._of_lamps, *self._lamp_wires()]
+
+    @cached_property
+    def _of_lamps(self) -> list[tuple[str, Feature]]:
+        return list(lamp_pockets(self.module, sheets(self.stack)))
 
     @cached_property
     def _of_boards(self) -> list[tuple[str, Feature]]:
         return board_holes(self.module, self.stack)
 
-    def _lamp_holes(self) -> Iterator[tuple[str, Feature]]:
-        """Pockets of lamps, and holes for their wires in the boards they lie on."""
+    def _lamp_wires(self) -> Iterator[tuple[str, Feature]]:
+        """Holes for the wires of lamps in the boards they lie on."""
         if self.module.light is None:
             return iter(())
         screws = [disc(f.hole, f.x, f.y) for f in self.fixings]
         boards = [layer for layer in self.stack if not is_plate(layer)]
         taken = {layer.id: Taken((*self._cut_already(layer), *screws)) for layer in boards}
-        return lamp_holes(self.module, self.area, sheets(self.stack), taken)
+        return lamp_wires(self.module, self.area, sheets(self.stack), taken)
 
     def _cut_already(self, layer: Layer) -> Iterator[Rounded]:
-        """The openings of the parts in a layer, those made by hand, and the holes of boards."""
+        """The openings of the parts in a layer, those made by hand, the holes of boards and the pockets of lamps."""
         for p in self.placed:
             for _, shape in self.templates.openings(p, layer.id):
                 yield shape.moved(p.place.x, p.place.y)
-        for name, f in (*self._by_hand, *self._of_boards):
+        for name, f in (*self._by_hand, *self._of_boards, *self._of_lamps):
             if name == layer.id and f.shape is not None:
                 yield f.shape.rounded().turned(f.turn).moved(f.x, f.y)
 

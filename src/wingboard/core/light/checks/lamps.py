@@ -25,7 +25,7 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.lights import Led, Strip
 from wingboard.core.record.modules import is_plate
-from wingboard.core.resolved.boards import LED_WIDE, STRIP_WIDE, board_front
+from wingboard.core.resolved.boards import LAMP_TALL, LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.hardware import STANDOFFS
@@ -170,30 +170,38 @@ def off_plate(r: Resolved, rule: Check) -> Iterator[Finding]:
 @check(
     "light.too-near",
     severity="must",
-    title="A lamp lies in the plate",
-    measures="how far behind the front strips and LEDs lie, against the back of the plate",
-    source=Source(kind="computed", note="layers one behind the other"),
-    fixes="lays it on the board",
+    title="A lamp reaches too far into the plate",
+    measures="how far behind the front strips and LEDs lie, against where the clear sheets at the plate's back begin",
+    source=Source(kind="computed", note="a lamp is 2 mm tall, and may be sunk in a clear back"),
+    fixes="lays it on the board, or takes longer standoffs for that",
     reads=READS,
 )
 def too_near(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Strips and LEDs whose own depth puts them inside the plate."""
+    """Strips and LEDs whose own depth puts them in sheets that are not clear."""
     for module in r.modules.values():
+        least = way_through(module.stack, module.plates).spreader + LAMP_TALL
         for lamp in lying(module):
-            if lamp.depth < module.thickness:
-                on_board = (
-                    EditStrip(module=module.module.id, strip=lamp.thing.id, z=None)
-                    if isinstance(lamp.thing, Strip)
-                    else EditLed(module=module.module.id, led=lamp.thing.id, z=None)
-                )
+            if lamp.depth < least - VISIBLE:
                 yield rule.finding(
                     module.module.id,
                     lamp.thing.id,
                     detail=f"{lamp.name} of {module.module.name}",
                     measured=Measure(value=lamp.depth),
-                    needed=Measure(value=module.thickness),
-                    fix=Fix(label="Lay it on the board", commands=(on_board,)),
+                    needed=Measure(value=least),
+                    fix=partial(_behind, module, lamp, least),
                 )
+
+
+def _behind(module: ResolvedModule, lamp: Lying, least: float) -> list[Fix]:
+    front = board_front(module.stack)
+    if lamp.thing.z is None or front < least - VISIBLE:
+        return _further_back(module, least - lamp.depth) if lamp.thing.z is None else []
+    on_board = (
+        EditStrip(module=module.module.id, strip=lamp.thing.id, z=None)
+        if isinstance(lamp.thing, Strip)
+        else EditLed(module=module.module.id, led=lamp.thing.id, z=None)
+    )
+    return [Fix(label="Lay it on the board", commands=(on_board,))]
 
 
 @check(
@@ -215,7 +223,7 @@ def strip_spots(r: Resolved, rule: Check) -> Iterator[Finding]:
         front = board_front(module.stack)
         for kind in dict.fromkeys(s.kind for s in light.strips):
             mine = [s for s in light.strips if s.kind == kind]
-            nearest = min((front if s.z is None else s.z) - way.plane for s in mine)
+            nearest = min(depth - way.plane_of(depth) for depth in (front if s.z is None else s.z for s in mine))
             most = rule.limit(r.design) * nearest
             pitch = STRIPS[kind].pitch
             if pitch > most + VISIBLE and nearest > 0:
@@ -230,15 +238,19 @@ def strip_spots(r: Resolved, rule: Check) -> Iterator[Finding]:
                 )
 
 
-def _denser(r: Resolved, module: ResolvedModule, strips: list[Strip], lacks: float) -> list[Fix]:
-    found = []
+def _further_back(module: ResolvedModule, lacks: float) -> list[Fix]:
+    """The board that the lamps lie on, on the next longer standoffs that there are."""
     boards = [layer for layer in module.stack if not is_plate(layer)]
-    if boards and all(s.z is None for s in strips):
-        longer = [n for n in STANDOFFS if n >= boards[0].gap + lacks - VISIBLE]
-        if longer:
-            own = module.module.id if module.module.stack is not None else None
-            command = EditLayer(module=own, layer=boards[0].id, gap=longer[0])
-            found.append(Fix(label=f"Standoffs of {longer[0]} mm", commands=(command,)))
+    longer = [n for n in STANDOFFS if boards and n >= boards[-1].gap + lacks - VISIBLE]
+    if not longer:
+        return []
+    own = module.module.id if module.module.stack is not None else None
+    command = EditLayer(module=own, layer=boards[-1].id, gap=longer[0])
+    return [Fix(label=f"Standoffs of {longer[0]} mm", commands=(command,))]
+
+
+def _denser(r: Resolved, module: ResolvedModule, strips: list[Strip], lacks: float) -> list[Fix]:
+    found = _further_back(module, lacks) if all(s.z is None for s in strips) else []
     twice = {"strip-60": "strip-120", "chain-30": "chain-60"}.get(strips[0].kind)
     if twice:
         commands = [EditStrip.model_validate({"do": "edit_strip", "module": module.module.id, "strip": s.id,
