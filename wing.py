@@ -28,6 +28,8 @@ PAGE = ROOT / "tools" / "page.py"
 DEBIAN = ("chromium", "arduino-core-avr")
 """What the browser tests and the check of the board tables use, by Debian's names."""
 CHROMIUM_NAMES = ("chromium", "chromium-browser", "google-chrome", "chrome")
+PARALLEL = ("-n", "auto", "--maxprocesses", "4", "--dist", "worksteal")
+"""Tests run side by side, one worker a core; each browser test has its own server and database."""
 
 
 def say(text: str) -> None:
@@ -159,7 +161,7 @@ def test() -> int:
             ],
         ),
         ("prettier", [*node, "node_modules/prettier/bin/prettier.cjs", "--check", "--log-level", "warn", "."]),
-        ("tests", [*tool, "pytest", *sys.argv[2:]]),
+        ("tests", [*tool, "pytest", *PARALLEL, *sys.argv[2:]]),
     ]
     failed = []
     for name, command in steps:
