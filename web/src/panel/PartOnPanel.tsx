@@ -30,11 +30,11 @@ const DASHES = { plain: "2 1.4", chosen: undefined, must: "2 1.4", judge: "0.2 1
 
 /** Round a part, clear of its legend: chosen in one line, to fix dashed, to judge dotted; its casing reads on every plate. */
 function Ring({ part, standing, strong }: { part: Part; standing: keyof typeof RING; strong: boolean }) {
-  const at = { shape: part.cover, x: part.cover_x, y: part.cover_y, grow: 0.8, fill: "none" };
+  const at = { shape: part.cover, x: part.cover_x, y: part.cover_y, grow: 0.45, fill: "none" };
   const width = strong ? 0.8 : 0.6;
   return (
     <g strokeLinecap="round" pointerEvents="none">
-      <Outline {...at} stroke="var(--casing)" strokeWidth={width + 0.6} />
+      <Outline {...at} stroke="var(--casing)" strokeWidth={width + 0.4} />
       <Outline {...at} stroke={RING[standing]} strokeWidth={width} strokeDasharray={DASHES[standing]} />
     </g>
   );

@@ -2,6 +2,11 @@
 import type { SVGProps } from "react";
 import type { FrontShape, Shape } from "../api/types";
 
+/** So much of a window's width its digits or letters take. */
+const FILLED = 0.86;
+/** A digit's own width with the air beside it, in parts of its size. */
+const DIGIT = 0.72;
+
 interface ShapeProps extends SVGProps<SVGGElement> {
   shape: Shape;
   x?: number;
@@ -60,16 +65,37 @@ export function PartFront({ front }: { front: readonly FrontShape[] }) {
   ));
 }
 
+/** Digits stand each in its own cell, points and colons between two; letters share the width. */
 function Digits({ text, shape, x, y }: { text: string; shape: Shape; x: number; y: number }) {
   const { width, height } = reach(shape);
+  const cells = [...text].filter((letter) => !/[.:]/.test(letter)).length;
+  const cell = (width * FILLED) / cells;
+  const size = height * 1.05;
+  if (/^[\d\u2007.:]+$/.test(text)) {
+    let before = 0;
+    const places = [...text].map((letter) => (/[.:]/.test(letter) ? before : before++ + 0.5));
+    return (
+      <text
+        transform={`translate(${x} ${y}) scale(1 -1)`}
+        x={places.map((place) => (place - cells / 2) * cell).join(" ")}
+        className="seg"
+        fontSize={Math.min(size, cell / DIGIT)}
+        textAnchor="middle"
+        dominantBaseline="central"
+        aria-hidden="true"
+      >
+        {text}
+      </text>
+    );
+  }
   return (
     <text
       transform={`translate(${x} ${y}) scale(1 -1)`}
       className="seg"
-      fontSize={height * 1.05}
+      fontSize={size}
       textAnchor="middle"
       dominantBaseline="central"
-      textLength={shape.kind === "rect" && text.length > 2 ? width * 0.86 : undefined}
+      textLength={shape.kind === "rect" && text.length > 2 ? width * FILLED : undefined}
       aria-hidden="true"
     >
       {text}
