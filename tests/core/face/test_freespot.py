@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import pytest
@@ -58,13 +59,25 @@ def test_it_stands_beside_its_group() -> None:
     assert free_spot(alone, alone.placed[0])[:2] == pytest.approx((100, 60))
 
 
-def test_a_full_row_is_followed_by_one_in_its_columns() -> None:
-    row = [("toggle-large-on-off", 22.0 + 26 * n, 60.0) for n in range(7)]
-    r = Resolved(plate(*row, ("toggle-large-on-off", 190, 110)))
-    spot = free_spot(r, r.placed[-1])
-    assert spot.free
-    assert spot.y < 60
-    assert spot.x in [x for _, x, _ in row]
+def test_rows_are_filled_as_one_writes() -> None:
+    """Seven alike where four find room in a row: one from the upper left, the next beneath it in the same columns."""
+    design = plate()
+    for n in range(1, 8):
+        design = apply(design, (AddFunction(id=f"f{n}", name=f"F{n}"), ChoosePart(function=f"f{n}", part="button-22")),
+                       catalogue())  # fmt: skip
+    spots = []
+    for n in range(1, 8):
+        tried = PlacePart(function=f"f{n}", module="plate", x=100, y=60)
+        r = Resolved(apply(design, (tried,), catalogue()))
+        spots.append(free_spot(r, next(p for p in r.placed if p.function.id == f"f{n}")))
+        design = apply(design, (tried.model_copy(update={"x": spots[-1].x, "y": spots[-1].y}),), catalogue())
+    assert all(spot.free for spot in spots)
+    xs, (top, beneath) = [spot.x for spot in spots], sorted({spot.y for spot in spots}, reverse=True)
+    many = [spot.y for spot in spots].count(top)
+    assert [spot.y for spot in spots] == [top] * many + [beneath] * (7 - many)
+    assert top >= 90 and spots[0].x <= 35
+    assert xs == sorted(xs[:many]) + xs[: 7 - many]
+    assert {b - a for a, b in itertools.pairwise(xs[:many])} == {xs[1] - xs[0]}
 
 
 def test_where_nothing_fits_the_least_bad_place_is_told() -> None:

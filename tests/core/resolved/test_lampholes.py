@@ -1,4 +1,4 @@
-"""Lamps that are sunk into the plate's clear back get pockets, those on a board holes for their wires, where there is room."""
+"""Lamps that are sunk into a clear back get pockets, those on a board holes for wires, where there is room."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def test_a_lamp_is_sunk_in_a_clear_back_only(z: float, back: str, depths: dict[s
     led = {"do": "add_leds", "module": "plate", "at": [{"x": 60, "y": 60}], "z": z}
     design = lit(plate(), {"do": "edit_layer", "layer": "back", "opacity": back}, led)
     assert [f.measured.value for f in found(design, "light.too-near") if f.measured] == (
-        [] if "back" in depths and z >= 7 or z == 10 else [z]
+        [] if ("back" in depths and z >= 7) or z == 10 else [z]
     )
     pockets = {layer: cut(design, layer, "Pocket of LED 1") for layer in ("face", "diffuser", "back")}
     assert {layer: c[0].depth for layer, c in pockets.items() if c} == pytest.approx(depths)

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from shapely import Polygon, affinity
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
-from wingboard.core.face.checks.behind import cable_room
+from wingboard.core.face.cables import cable_room
 from wingboard.core.face.reach import cap_needed, sight, zones
 from wingboard.core.face.reference import fit, laid_in, traced_holes
 from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_needed

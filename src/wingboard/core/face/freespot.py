@@ -1,4 +1,4 @@
-"""Where the next part of the tray is put down: in the row of its group, in the first place where no rule is broken."""
+"""Where the next part of the tray is put down: in rows, as one writes, where no rule is broken."""
 
 from __future__ import annotations
 
@@ -16,7 +16,9 @@ STEP = 5.0
 TRIES = 220
 """Places that are tried all over the plate; a plate too large for that in steps of :data:`STEP` is tried coarsely."""
 COLUMNS = 8
-"""So many columns of a group are continued in a row of their own."""
+"""A new row is free under so many parts of the row before it."""
+MARGIN = 15.0
+"""The first row begins so far from the edges (mm), or a tenth of the height where that is more."""
 
 
 Place = tuple[float, float]
@@ -32,28 +34,65 @@ class Spot(NamedTuple):
 
 
 def free_spot(r: Resolved, placed: Placed) -> Spot:
-    """The place for a part that breaks no rule: in the row of the last of its group, else in a row beneath or above it
-    in the columns of the group, else the nearest to it (or, for the first, to the plate's middle).
+    """The place for a part that breaks no rule: right of the last of its group, left of it, else in a new row beneath
+    the group, or above it. A new group begins a row beneath what there is, the first of all a row at the upper left,
+    or where nothing waits after it, the middle. Where rows have no room, the nearest place that has.
 
     :param placed: the part, wherever it stands on the module that it shall be on; what it stands on now does not count.
     :returns: where no such place is found, the one that breaks rules by the least.
     """
     module = r.modules[placed.place.module]
-    x0, y0, x1, y1 = module.area.bounds
-    mates = [p for p in module.placed if p.number != placed.number and p.function.group == placed.function.group]
-    anchor = (mates[-1].place.x, mates[-1].place.y) if mates else ((x0 + x1) / 2, (y0 + y1) / 2)
-    coarse = max(STEP, math.sqrt((x1 - x0) * (y1 - y0) / TRIES))
+    box = module.area.bounds
+    others = [p for p in module.placed if p.number != placed.number]
+    mates = [p for p in others if p.function.group == placed.function.group]
     mover = Mover(r, placed)
-    best, worst = _first_free(mover, placed, _in_line((x0, y0, x1, y1), mates)) if mates else (anchor, math.inf)
+    best, worst = _middle(box), math.inf
+    if others or any(f.place is None and f.part is not None for f in r.design.functions):
+        best, worst = _in_rows(mover, placed, box, mates, others)
     if worst > TOUCH:
-        found = _first_free(mover, placed, _places((x0, y0, x1, y1), anchor, coarse))
+        x0, y0, x1, y1 = box
+        anchor = (mates[-1].place.x, mates[-1].place.y) if mates else _middle(box)
+        coarse = max(STEP, math.sqrt((x1 - x0) * (y1 - y0) / TRIES))
+        found = _first_free(mover, placed, _places(box, anchor, coarse))
         best, worst = min((best, worst), found, key=lambda f: f[1])
-    if worst > TOUCH and coarse > STEP:
-        x, y = best
-        around = (max(x0, x - coarse), max(y0, y - coarse), min(x1, x + coarse), min(y1, y + coarse))
-        finer, left = _first_free(mover, placed, _places(around, best, STEP))
-        best, worst = (finer, left) if left < worst else (best, worst)
+        if worst > TOUCH and coarse > STEP:
+            x, y = best
+            around = (max(x0, x - coarse), max(y0, y - coarse), min(x1, x + coarse), min(y1, y + coarse))
+            finer, left = _first_free(mover, placed, _places(around, best, STEP))
+            best, worst = (finer, left) if left < worst else (best, worst)
     return Spot(*best, free=worst <= TOUCH)
+
+
+def _in_rows(mover: Mover, placed: Placed, box: Box, mates: list[Placed], others: list[Placed]) -> tuple[Place, float]:
+    """The first free place in the row of the last mate, else in a new row; and by how much rules are broken (mm)."""
+    x0, y0, x1, y1 = box
+    margin = max(MARGIN, (y1 - y0) / 10)
+    found = _first_free(mover, placed, _beside(mates[-1], x0, x1)) if mates else (_middle(box), math.inf)
+    if found[1] <= TOUCH:
+        return found
+    if not others:
+        starts = itertools.product(
+            _steps(y0, y1 - margin, y1 - margin, STEP)[::-1], _steps(x0 + margin, x1, x0 + margin, STEP)[:COLUMNS]
+        )
+        return _first_free(mover, placed, [(x, y) for y, x in starts])
+    near = mates or others
+    left = min(p.place.x for p in near)
+    lowest, highest = min(p.place.y for p in near), max(p.place.y for p in near)
+    last = mates[-1].place.y if mates else lowest
+    columns = sorted({p.place.x for p in near if abs(p.place.y - last) < STEP} | {left})[:COLUMNS]
+    beneath = [y for y in _steps(y0, y1, lowest, STEP) if y < lowest][::-1]
+    above = [y for y in _steps(y0, y1, highest, STEP) if y > highest]
+    spare = found
+    for y in (*beneath, *above):
+        spot = _first_free(mover, placed, [(left, y)])
+        if spot[1] <= TOUCH and all(_first_free(mover, placed, [(x, y)])[1] <= TOUCH for x in columns):
+            return spot
+        spare = spot if spot[1] <= TOUCH < spare[1] else spare
+    return spare
+
+
+def _middle(box: Box) -> Place:
+    return (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
 
 
 def _first_free(mover: Mover, placed: Placed, places: list[Place]) -> tuple[Place, float]:
@@ -68,15 +107,11 @@ def _first_free(mover: Mover, placed: Placed, places: list[Place]) -> tuple[Plac
     return best, worst
 
 
-def _in_line(box: Box, mates: list[Placed]) -> list[Place]:
-    """Places in the row of the last of a group, the nearest first, then in new rows under its columns."""
-    x0, y0, x1, y1 = box
-    last, first = mates[-1].place, mates[0].place
-    row = sorted(((x, last.y) for x in _steps(x0, x1, last.x, STEP)), key=lambda s: (abs(s[0] - last.x), -s[0]))
-    columns = list(dict.fromkeys(p.place.x for p in (mates[0], *reversed(mates))))[:COLUMNS]
-    columns.sort(key=lambda x: abs(x - first.x))
-    heights = sorted(_steps(y0, y1, last.y, STEP), key=lambda y: (abs(y - last.y), y))
-    return [*row, *((x, y) for y in heights for x in columns)]
+def _beside(last: Placed, x0: float, x1: float) -> list[Place]:
+    """Places in the row of a part, those to its right first, the nearest before the others."""
+    x, y = last.place.x, last.place.y
+    steps = _steps(x0, x1, x, STEP)
+    return [(s, y) for s in (*(s for s in steps if s > x), *reversed([s for s in steps if s < x]))]
 
 
 def _places(box: Box, anchor: Place, step: float) -> list[Place]:

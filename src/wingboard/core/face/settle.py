@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from wingboard.core.changes.commands.places import MoveItems
+from wingboard.core.face.cables import cable_rooms
 from wingboard.core.face.graphics import graphic_shapes
 from wingboard.core.face.legend import Lettering, letterings, words_on_panel
 from wingboard.core.face.rules import behind_boxes, bridge_needed, spacing_needed, widest_spacing
@@ -37,6 +38,7 @@ class Shortfalls(NamedTuple):
     graphics: float
     covers: float
     boards: float
+    cables: float
 
     def no_worse_than(self, other: Shortfalls) -> bool:
         """Whether each kind holds here, or fails by no more than there."""
@@ -64,8 +66,9 @@ class Mover:
         bodies = self._bodies(limit(self.design, "body-clearance"), dx, dy)
         covers = self._against("cover", limit(self.design, "cover-clearance"), dx, dy)
         return Shortfalls(
-            hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers, self._boards(dx, dy)
-        )
+            hands, openings, edge, bodies, words, words_edge, keepouts, graphics, covers, self._boards(dx, dy),
+            self._cables(limit(self.design, "body-clearance"), dx, dy),
+        )  # fmt: skip
 
     def _own(self, shapes: ShapeSet, dx: float, dy: float) -> list[Rounded]:
         mine = (shapes.owners == self.placed.number).nonzero()[0]
@@ -86,6 +89,12 @@ class Mover:
             shape, z0, z1 = bodies.shapes.shape(i).moved(dx, dy), bodies.z0[i], bodies.z1[i]
             worst = max([worst, *(need - apart for _, apart in bodies.against(shape, need, number, z0, z1)[:1])])
         return worst
+
+    def _cables(self, need: float, dx: float, dy: float) -> float:
+        """Its own cable against others' bodies, and its body against others' cables."""
+        rooms, bodies = cable_rooms(self.r), self.panel.bodies
+        own = [bodies.shapes.shape(i).moved(dx, dy) for i in bodies.of(self.placed.number)]
+        return max(self._worst(self._own(rooms, dx, dy), bodies.shapes, need), self._worst(own, rooms, need))
 
     def _hands(self, dx: float, dy: float) -> float:
         worst, shapes = -math.inf, self.panel.envelopes("hand")

@@ -6,16 +6,15 @@ import math
 from collections.abc import Iterator
 from functools import partial
 
-import shapely
-
 from wingboard.core.brief.danger import dangerous
+from wingboard.core.face.cables import cable_room
 from wingboard.core.face.checks.spots import across, at, of
 from wingboard.core.face.rules import behind_boxes
 from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.geometry.rounded import Rounded, gap
+from wingboard.core.geometry.rounded import gap
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.materials import materials
@@ -117,6 +116,7 @@ def _hits(r: Resolved, rule: Check, placed: Placed, box: KeepOut, depth: float) 
     title="Its cable runs into a neighbour",
     measures="between the room of a plug or bend that leaves sideways, and the bodies beside it",
     limits=("body-clearance",),
+    fixes="moves one part by the least that clears it",
 )
 def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Parts whose cable leaves to a side where another body stands."""
@@ -128,6 +128,7 @@ def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
         near = bodies.against(frame.shape(room), need, placed.number) if room else []
         if near:
             i, apart = near[0]
+            other = r.panel.by_number.get(int(bodies.shapes.owners[i]))
             yield rule.finding(
                 placed.function.id,
                 detail=f"{placed.function.name}, cable to the {placed.part.cable}, "
@@ -135,26 +136,8 @@ def cable_hits(r: Resolved, rule: Check) -> Iterator[Finding]:
                 spot=of(placed),
                 measured=Measure(value=apart),
                 needed=Measure(value=need),
+                fix=partial(move_to_settle, r, [p for p in (placed, other) if p], "cables"),
             )
-
-
-_SIDES = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
-
-
-def cable_room(placed: Placed) -> Rounded | None:
-    """The room beside the body that a plug or a bend takes, in the module's coordinates; None for one straight back."""
-    side = _SIDES.get(placed.part.cable)
-    if side is None or placed.part.plug <= 0:
-        return None
-    (wide, high), plug = placed.part.body.span, placed.part.plug
-    x0, y0 = placed.part.behind_x - wide / 2, placed.part.behind_y - high / 2
-    boxes = {
-        (-1, 0): (x0 - plug, y0, x0, y0 + high),
-        (1, 0): (x0 + wide, y0, x0 + wide + plug, y0 + high),
-        (0, 1): (x0, y0 + high, x0 + wide, y0 + high + plug),
-        (0, -1): (x0, y0 - plug, x0 + wide, y0),
-    }
-    return placed.frame.shape(Rounded(shapely.box(*boxes[side]), 0.0))
 
 
 @check(
