@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
@@ -10,7 +12,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.arrange import LockItems
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
-from wingboard.core.changes.commands.places import MoveItems
+from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.findings.finding import Fix
 from wingboard.core.overview.fixing import fix_of, objection_to
 from wingboard.core.overview.memory import Memory
@@ -111,6 +113,19 @@ def test_a_fix_keeps_the_row_and_one_that_cannot_be_says_why() -> None:
     stuck = [f for f in (fix_of(r, f.id) for f in review(r) if f.fixable) if f and f.fix is None]
     assert stuck
     assert all(f.fixless for f in stuck)
+
+
+def test_where_no_straight_way_is_free_the_nearest_free_place_is_taken(demo: Callable[[str], Design]) -> None:
+    # Dropped among its neighbours, it can be pushed nowhere; the gap in the row that it came from is free.
+    desk = demo("kestrel-line-9")
+    home = next(f for f in desk.functions if f.id == "f3").place
+    assert home is not None
+    dropped = apply(desk, (PlacePart(function="f3", module=home.module, x=home.x + 4, y=home.y - 9),), catalogue())
+    asked = fix_of(Resolved(dropped), "face.bodies-collide:f3:f7")
+    assert asked is not None
+    assert asked.fix is not None
+    after = apply(dropped, asked.fix.commands, catalogue())
+    assert next(f for f in after.functions if f.id == "f3").place == home
 
 
 def test_words_that_are_covered_are_set_otherwise_before_the_part_is_moved() -> None:

@@ -6,7 +6,7 @@ import itertools
 import math
 from typing import NamedTuple
 
-from wingboard.core.face.settle import Mover
+from wingboard.core.face.mover import Mover
 from wingboard.core.quantity import TOUCH
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
@@ -17,6 +17,8 @@ TRIES = 220
 """Places that are tried all over the plate; a plate too large for that in steps of :data:`STEP` is tried coarsely."""
 COLUMNS = 8
 """A new row is free under so many parts of the row before it."""
+NEAR = 40.0
+"""A place is near a part up to this far right or left, up or down (mm)."""
 MARGIN = 15.0
 """The first row begins so far from the edges (mm), or a tenth of the height where that is more."""
 
@@ -61,6 +63,22 @@ def free_spot(r: Resolved, placed: Placed) -> Spot:
             finer, left = _first_free(mover, placed, _places(around, best, STEP))
             best, worst = (finer, left) if left < worst else (best, worst)
     return Spot(*best, free=worst <= TOUCH)
+
+
+def nearest_free(mover: Mover) -> Place | None:
+    """The nearest place where every rule holds, in steps of :data:`STEP` from where a part stands or in line with one.
+
+    :returns: none where there is no such place no further away than :data:`NEAR`, right or left, up or down.
+    """
+    at = mover.placed.place
+    x0, y0, x1, y1 = mover.module.area.bounds
+    others = [p.place for p in mover.module.placed if p.number != mover.placed.number]
+    near = [p for p in others if abs(p.x - at.x) <= NEAR and abs(p.y - at.y) <= NEAR]
+    xs = {*_steps(max(x0, at.x - NEAR), min(x1, at.x + NEAR), at.x, STEP), *(p.x for p in near)}
+    ys = {*_steps(max(y0, at.y - NEAR), min(y1, at.y + NEAR), at.y, STEP), *(p.y for p in near)}
+    places = sorted(itertools.product(xs, ys), key=lambda spot: (math.dist(spot, (at.x, at.y)), spot))
+    place, missing = _first_free(mover, mover.placed, places) if places else ((at.x, at.y), math.inf)
+    return place if missing <= TOUCH else None
 
 
 def _in_rows(mover: Mover, placed: Placed, box: Box, mates: list[Placed], others: list[Placed]) -> tuple[Place, float]:

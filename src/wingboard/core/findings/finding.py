@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Iterator
 from typing import Literal
 
 from pydantic import Field, PrivateAttr, ValidationError
@@ -46,7 +46,7 @@ class Fix(Record):
     commands: tuple[Command, ...] = Field(min_length=1)
 
 
-FixMaker = Callable[[], "Fix | Sequence[Fix] | None"]
+FixMaker = Callable[[], "Fix | Iterable[Fix] | None"]
 """Works out the fixes of a finding, the best first."""
 
 
@@ -79,13 +79,16 @@ class Finding(Record):
         made._maker = maker
         return made
 
-    def proposed(self) -> tuple[Fix, ...]:
-        """The fixes that its check proposes, the best first; none when they would be no valid commands."""
+    def proposed(self) -> Iterator[Fix]:
+        """The fixes that its check proposes, the best first, each worked out when it is asked for.
+
+        No more follow where one would be no valid command.
+        """
         try:
             made = self._maker() if self._maker else None
+            yield from (made,) if isinstance(made, Fix) else made or ()
         except ValidationError:
-            return ()
-        return (made,) if isinstance(made, Fix) else tuple(made or ())
+            return
 
     def told(self) -> Finding:
         """This finding as it is kept and shown: the design that its check looked at is let go."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.findings.finding import Finding, Fix
@@ -24,20 +24,27 @@ def fix_of(r: Resolved, ident: str, memory: Memory | None = None) -> Finding | N
     rule = next((rule for rule in all_checks() if ident.split(":")[0] == rule.code), None)
     try:
         found = next((f for f in rule.run(r, rule) if f.id == ident), None) if rule else None
-        fixes = found.proposed() if found else ()
     except Exception:
         log.exception("check %s could not judge “%s”", rule.code if rule else "", r.design.name)
         return None
     if found is None:
         return None
     against: list[str] = []
-    for fix in fixes:
+    for fix in _proposed(r, found):
         objection = objection_to(r, found, fix, kept)
         if objection is None:
             return found.told().model_copy(update={"fix": fix})
         against.append(f"“{fix.label}” {objection}")
     why = against[0] if against else "There is no place near it where every rule holds"
     return found.told().model_copy(update={"fixless": why if found.fixable else ""})
+
+
+def _proposed(r: Resolved, found: Finding) -> Iterator[Fix]:
+    """The fixes that its check proposes; one that cannot be worked out ends them, and is told of in the log."""
+    try:
+        yield from found.proposed()
+    except Exception:
+        log.exception("the fix of %s could not be worked out for “%s”", found.id, r.design.name)
 
 
 def objection_to(r: Resolved, finding: Finding, fix: Fix, memory: Memory) -> str | None:

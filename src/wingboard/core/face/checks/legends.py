@@ -12,7 +12,8 @@ from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.legends import EditLegend
 from wingboard.core.face.checks.spots import at
 from wingboard.core.face.legend import Lettering, Word, lettering, letterings, words_inside, words_on_panel
-from wingboard.core.face.settle import Mover, move_to_settle
+from wingboard.core.face.mover import Mover
+from wingboard.core.face.settle import move_to_settle
 from wingboard.core.findings.facets import FACETS
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
@@ -80,10 +81,11 @@ def _clashes(r: Resolved, need: float) -> dict[tuple[int, str], Clash]:
     return worst
 
 
-def _clear_words(r: Resolved, placed: Placed) -> tuple[Fix, ...]:
+def _clear_words(r: Resolved, placed: Placed) -> Iterator[Fix]:
     """What may be done about words that are covered: the words first, then the part."""
     words = (_other_side(r, placed), _two_lines(r, placed), *_smaller(r, placed))
-    return (*(fix for fix in words if fix), *move_to_settle(r, [placed], "words", "words_edge"))
+    yield from (fix for fix in words if fix)
+    yield from move_to_settle(r, [placed], "words", "words_edge")
 
 
 def _clear_with(r: Resolved, placed: Placed, **changes: Any) -> bool:

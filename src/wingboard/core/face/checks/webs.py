@@ -200,10 +200,10 @@ def _edge_finding(r: Resolved, rule: Check, module: ResolvedModule, owner: int, 
 def _of_part(r: Resolved, module: ResolvedModule, owner: int) -> tuple[Spot, str, FixMaker, str]:
     placed = module.by_number[owner]
 
-    def inside() -> tuple[Fix, ...]:
-        if placed.function.locked:
-            return ()
-        return (*move_to_settle(r, [placed], "edge"), _to_the_middle(module, placed))
+    def inside() -> Iterator[Fix]:
+        if not placed.function.locked:
+            yield from move_to_settle(r, [placed], "edge")
+            yield _to_the_middle(module, placed)
 
     return of(placed), placed.function.id, inside, "edge"
 
