@@ -86,10 +86,7 @@ def check(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] =
         _print_json([f.model_dump(mode="json") for f in findings])
     else:
         for f in findings:
-            figures = ""
-            if f.measured and f.needed:
-                word = "at most" if f.bound == "most" else "at least"
-                figures = f"  {f.measured.said()}, {word} {f.needed.said()}"
+            figures = f"  {f.figures()}" if f.figures() else ""
             accepted = f"  (accepted: {f.accepted})" if f.accepted else ""
             typer.echo(f"{SEVERITY_WORDS[f.severity]:8} {f.code:24} {f.title}: {f.detail}{figures}{accepted}")
             if f.fix:

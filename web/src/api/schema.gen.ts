@@ -5431,7 +5431,7 @@ export interface components {
         };
         /**
          * Measure
-         * @description A measured or needed figure with its unit.
+         * @description A measured or needed figure with its unit, or a count of something, in the singular where it is one.
          */
         Measure: {
             /** Value */

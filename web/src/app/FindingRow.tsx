@@ -1,7 +1,7 @@
 import { retract } from "../api/commands";
 import type { Finding } from "../api/types";
 import { Button } from "../ui/Button";
-import { withUnit } from "../ui/figures";
+import { isMeasured, withUnit } from "../ui/figures";
 import { Mark, TEXT } from "../ui/Mark";
 import { applyFix, useFix } from "./fixes";
 import { useChanges, useDesign } from "./design";
@@ -70,9 +70,13 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
         </div>
       )}
       <div className="num mt-1 flex flex-wrap justify-between gap-x-3">
-        <span className={TEXT[finding.severity]}>{withUnit(measured.value, measured.unit)} measured</span>
+        <span className={TEXT[finding.severity]}>
+          {withUnit(measured.value, measured.unit)}
+          {isMeasured(measured.unit) && " measured"}
+        </span>
         <span>
-          {withUnit(needed.value, needed.unit)} {most ? "at most" : "needed"}
+          {isMeasured(needed.unit) ? withUnit(needed.value, needed.unit) : withUnit(needed.value, "").trim()}{" "}
+          {most ? "at most" : "needed"}
         </span>
       </div>
     </>

@@ -58,10 +58,7 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
     for f in findings:
         if f.severity == "note" or not f.unsettled:
             continue
-        figures = ""
-        if f.measured and f.needed:
-            wanted = f"at most {f.needed.said()}" if f.bound == "most" else f"{f.needed.said()} needed"
-            figures = f": {f.measured.said()}, {wanted}"
+        figures = f": {f.figures()}" if f.figures() else ""
         lines.append(Unsettled(f.severity, f"{_about(f)}{figures}"))
     return tuple(lines)
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable, Iterator
 from typing import Literal
 
-from pydantic import Field, PrivateAttr, ValidationError
+from pydantic import Field, PrivateAttr, ValidationError, ValidationInfo, field_validator
 
 from wingboard.core.changes.command import Command
 from wingboard.core.record.base import Record, Source
@@ -24,19 +25,35 @@ class Spot(Record):
     y: float
 
 
+MEASURED = ("mm", "mm²", "°", "°C", "%", "A", "mA", "W")
+"""Units of what is measured; whatever else stands in their place is counted."""
+_PLURAL = re.compile(r"(?<!without )\b(\w*[a-zD])s\b")
+
+
 class Measure(Record):
-    """A measured or needed figure with its unit."""
+    """A measured or needed figure with its unit, or a count of something, in the singular where it is one."""
 
     value: float
     unit: str = "mm"
 
-    def said(self) -> str:
+    @field_validator("unit")
+    @classmethod
+    def _one_of_them(cls, unit: str, info: ValidationInfo) -> str:
+        one = info.data.get("value") == 1 and unit not in MEASURED
+        return _PLURAL.sub(r"\1", unit) if one else unit
+
+    @property
+    def counted(self) -> bool:
+        """Whether it is a count."""
+        return self.unit not in MEASURED
+
+    def said(self, unit: bool = True) -> str:
         """As it is shown: one decimal (two below one), counts whole, a true minus, no negative zero."""
         places = 2 if 0 < abs(self.value) < 1 else 1
         if self.unit != "mm" and self.value.is_integer():
             places = 0
         number = f"{round(self.value, places) + 0.0:.{places}f}".replace("-", "−")
-        return f"{number}{'' if self.unit in ('°', '%') else ' '}{self.unit}"
+        return f"{number}{'' if self.unit in ('°', '%') else ' '}{self.unit}" if unit else number
 
 
 class Fix(Record):
@@ -89,6 +106,13 @@ class Finding(Record):
             yield from (made,) if isinstance(made, Fix) else made or ()
         except ValidationError:
             return
+
+    def figures(self) -> str:
+        """What was measured and what is needed, in one line; nothing where there are no figures."""
+        if self.measured is None or self.needed is None:
+            return ""
+        needed = self.needed.said(unit=not self.needed.counted)
+        return f"{self.measured.said()}, {f'at most {needed}' if self.bound == 'most' else f'{needed} needed'}"
 
     def told(self) -> Finding:
         """This finding as it is kept and shown: the design that its check looked at is let go."""
