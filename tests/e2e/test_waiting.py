@@ -139,3 +139,13 @@ def test_a_drag_in_the_middle_of_news_keeps_its_place(page: Page, address: str, 
     page.keyboard.press("z")
     expect(page.get_by_role("status").first).to_contain_text("revision 4")
     assert next(f for f in demo_desk.open(TRAM).design.functions if f.id == "f14").name == "Renamed"
+
+
+def test_a_station_that_did_not_come_is_fetched_again(page: Page, address: str) -> None:
+    page.route("**/assets/Stack-*.js", lambda route: route.abort())
+    opened(page, address)
+    page.get_by_role("link", name="Stack").click()
+    expect(page.get_by_text("This station cannot be shown")).to_be_visible()
+    page.unroute_all()
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("tab", name="Pile")).to_be_visible()

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode } from "react";
+import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
 import { EVERYWHERE } from "./app/commands";
@@ -12,20 +12,21 @@ import { LIGHT } from "./stations/light/commands";
 import { PARTS } from "./stations/parts/commands";
 import { STACK } from "./stations/stack/commands";
 import { WIRE } from "./stations/wire/commands";
+import { fetchAhead, fetched } from "./ui/fetched";
 import { Guarded } from "./ui/Guarded";
 import "./styles.css";
 
 const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
 
-/** The stations, each loaded when it is first opened, and the commands of all of them. */
+/** The stations and the commands of all of them. */
 const VIEWS: Views = {
-  brief: lazy(() => import("./stations/brief/Brief")),
-  parts: lazy(() => import("./stations/parts/Parts")),
-  face: lazy(() => import("./stations/face/Face")),
-  stack: lazy(() => import("./stations/stack/Stack")),
-  light: lazy(() => import("./stations/light/Light")),
-  cut: lazy(() => import("./stations/cut/Cut")),
-  wire: lazy(() => import("./stations/wire/Wire")),
+  brief: fetched(() => import("./stations/brief/Brief")),
+  parts: fetched(() => import("./stations/parts/Parts")),
+  face: fetched(() => import("./stations/face/Face")),
+  stack: fetched(() => import("./stations/stack/Stack")),
+  light: fetched(() => import("./stations/light/Light")),
+  cut: fetched(() => import("./stations/cut/Cut")),
+  wire: fetched(() => import("./stations/wire/Wire")),
 };
 declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...LIGHT, ...WIRE, ...EVERYWHERE]);
 
@@ -42,3 +43,4 @@ if (root) {
     </StrictMode>,
   );
 }
+fetchAhead();

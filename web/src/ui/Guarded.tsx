@@ -1,6 +1,7 @@
 /** What stands in the place of something that could not be drawn: the rest of the page goes on. */
 import { Component, type ReactNode } from "react";
 import { Button } from "./Button";
+import { fetchAgain } from "./fetched";
 
 interface Props {
   /** What it is, in words: “This station”. */
@@ -28,7 +29,13 @@ export class Guarded extends Component<Props, { wrong: Error | null }> {
         <p className="mt-1 max-w-md text-faint">
           Your design is kept and everything else works. What went wrong: {wrong.message}
         </p>
-        <Button className="mt-2" onClick={() => this.setState({ wrong: null })}>
+        <Button
+          className="mt-2"
+          onClick={() => {
+            fetchAgain();
+            this.setState({ wrong: null });
+          }}
+        >
           Try again
         </Button>
       </div>
