@@ -39,7 +39,7 @@ function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead
   }
   const drawn = view.design.graphics.filter((g) => selection.includes(g.id));
   if (chosen.length + drawn.length > 1 || (!lead && drawn.length > 0)) {
-    return <Several parts={chosen.length} graphics={drawn} />;
+    return <Several chosen={chosen} graphics={drawn} />;
   }
   if (!lead) {
     return (
@@ -57,11 +57,13 @@ function Selected({ view, chosen, lead }: { view: DesignView; chosen: Fn[]; lead
   );
 }
 
-/** Several parts, graphics, or both. */
-function Several({ parts, graphics }: { parts: number; graphics: DesignView["design"]["graphics"] }) {
+/** Several parts, functions without a place, graphics, or both. */
+function Several({ chosen, graphics }: { chosen: Fn[]; graphics: DesignView["design"]["graphics"] }) {
   const [only] = graphics;
+  const parts = chosen.length;
+  const placed = chosen.filter((f) => f.place != null).length;
   const words = [
-    parts > 0 ? many(parts, "part") : "",
+    parts > 0 ? many(parts, placed === parts ? "part" : "function") : "",
     graphics.length > 0 ? many(graphics.length, "graphic") : "",
   ];
   if (parts === 0 && graphics.length === 1 && only)
@@ -75,9 +77,9 @@ function Several({ parts, graphics }: { parts: number; graphics: DesignView["des
     <span>
       <b>{words.filter(Boolean).join(" and ")}</b>{" "}
       <span className="text-faint">
-        {parts > 1
+        {placed > 1
           ? "type row, column or pitch 25.4, or nudge with the arrows"
-          : "drag them, or nudge with the arrows"}
+          : placed + graphics.length > 0 && "drag them, or nudge with the arrows"}
       </span>
     </span>
   );

@@ -109,7 +109,7 @@ function Cell({ fn, column, stop, faint, tail, context }: CellProps) {
       id={`cell-${fn.id}-${column}`}
       role="gridcell"
       tabIndex={here || (nowhere && stop) ? 0 : -1}
-      className={`flex h-full min-w-0 items-center pr-2 outline-offset-[-2px] ${waiting === undefined ? "" : "italic"} ${column === "name" ? "" : "text-[12px] text-faint"}`}
+      className={`-ml-1.5 flex h-full min-w-0 items-center pr-2 pl-1.5 outline-offset-[-2px] ${waiting === undefined ? "" : "italic"} ${column === "name" ? "" : "text-[12px] text-faint"}`}
       onFocus={() => useGrid.getState().set({ at })}
       onDoubleClick={() => editCell(context(), at, null)}
     >
