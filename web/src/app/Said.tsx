@@ -1,13 +1,15 @@
 /** What was refused or needs saying, above the number line: it stays until it is read, and can be asked for again. */
 import { useQueryClient } from "@tanstack/react-query";
 import { many } from "../ui/figures";
+import { useDesign } from "./design";
 import { askAgain, read, type Refusal, useQueue } from "./queue";
 import { useSession } from "./session";
 
 const LINK = "shrink-0 underline";
 
 export function Said() {
-  const all = useQueue((s) => s.refused);
+  const { id } = useDesign();
+  const all = useQueue((s) => s.refused).filter((one) => one.waiting.design === id);
   const refused = all.filter((one) => one.waiting.ask.to !== "wish"); // those are said where they were typed
   const notice = useSession((s) => s.notice);
   const set = useSession((s) => s.set);

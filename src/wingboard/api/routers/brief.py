@@ -281,7 +281,7 @@ def _bed(module: ResolvedModule, fit: BedFit) -> BedView:
         height=height,
         usable_width=usable_width,
         usable_height=usable_height,
-        over=max(0.0, fit.short),
+        over=max(0.0, fit.least),
     )
 
 

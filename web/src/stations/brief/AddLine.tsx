@@ -69,8 +69,9 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
 
 /** Lines that were refused, each with why, to be mended. */
 function Refused({ onAgain }: { onAgain: (line: string) => void }) {
+  const { id } = useDesign();
   const refused = useQueue((s) => s.refused);
-  const mine = refused.filter((r): r is Refusal => r.waiting.ask.to === "wish");
+  const mine = refused.filter((r): r is Refusal => r.waiting.design === id && r.waiting.ask.to === "wish");
   if (mine.length === 0) return null;
   return (
     <ul role="alert" className="mb-2 max-h-24 overflow-y-auto text-[12px] text-must">

@@ -21,7 +21,10 @@ function OnBed({ bed, name }: { bed: Bed; name: string }) {
   const wide = Math.max(width, usable_width, 1);
   const high = Math.max(height, usable_height, 1);
   const s = Math.max(wide / SIZE.width, high / SIZE.height);
-  const says = pieces === 1 ? `fits${turn ? " turned" : ""}` : `${shown(over)} mm over, ${pieces} pieces`;
+  const says =
+    pieces === 1
+      ? `fits${turn ? " turned" : ""}`
+      : `${shown(over)} mm over, ${pieces} pieces${turn ? " if turned" : ""}`;
   return (
     <li className="text-[11px]/[14px]" style={{ width: SIZE.width + 8 }}>
       <svg

@@ -36,7 +36,7 @@ export const GridRow = memo(function GridRow({
       role="row"
       data-row={fn.id}
       aria-selected={selected}
-      className={`scroll-mt-12 grid h-[30px] items-center px-3.5 hover:bg-warm ${selected || hot ? "bg-wash!" : ""}`}
+      className={`scroll-mt-12 grid h-[30px] select-none items-center px-3.5 hover:bg-warm ${selected || hot ? "bg-wash!" : ""}`}
       style={{ gridTemplateColumns: template }}
       onClick={(event) => onPick(event, fn)}
     >

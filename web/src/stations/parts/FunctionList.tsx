@@ -76,7 +76,7 @@ export function FunctionList({ onBest }: Props) {
             id={`want-${fn.id}`}
             role="option"
             aria-selected={selection.includes(fn.id)}
-            className={`cursor-pointer px-3 py-1 hover:bg-warm ${selection.includes(fn.id) ? "bg-wash!" : ""}`}
+            className={`cursor-pointer px-3 py-1 select-none hover:bg-warm ${selection.includes(fn.id) ? "bg-wash!" : ""}`}
             onClick={(event) => pick(event, fn)}
           >
             <span className="block truncate">{fn.name}</span>

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.changes.commands.parts import CopyPart
 from wingboard.core.changes.measuring import sheet_value
-from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.quantity import VISIBLE
@@ -73,7 +72,6 @@ def _said(of: str) -> str:
     severity="note",
     title="Not measured yet",
     measures="parts in use whose hole, nut, key or depth is a typical figure that no calliper has read",
-    fixes="copies the first of them, to be measured",
     reads=("wishes", "parts", "workshop", "limits"),
 )
 def unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -85,15 +83,12 @@ def unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
         if p.id in used and not p.readings and any(p.sources[n].kind == "measure" for n in _cut_by(p.dimensions()))
     ]
     if open_ones:
-        first = open_ones[0]
         names = ", ".join(p.name for p in open_ones[:4]) + (" …" if len(open_ones) > 4 else "")
-        copy = CopyPart(part=first.id, name=f"{first.name[:110]}, mine")
         yield rule.finding(
             detail=names,
             measured=Measure(value=len(open_ones), unit="parts"),
             needed=Measure(value=0, unit="parts"),
             most=True,
-            fix=Fix(label=f"Measure “{first.name}”", commands=(copy,)) if first.base is None else None,
         )
 
 
