@@ -11,7 +11,7 @@ import { Sheet } from "../ui/Sheet";
 import { TakeAway } from "../ui/TakeAway";
 import { useChanges, useDesign } from "./design";
 import { remember } from "./queue";
-import { useSession } from "./session";
+import { ANEW, useSession } from "./session";
 import type { Station } from "./stations";
 
 export function Designs({ onClose, station }: { onClose: () => void; station: Station["id"] }) {
@@ -72,7 +72,7 @@ function List({ designs, station, onClose }: ListProps) {
               href={`/d/${d.id}/${station}`}
               className={`flex min-w-0 flex-1 items-baseline justify-between gap-4 px-2 py-1.5 hover:bg-wash ${d.id === view.id ? "bg-wash font-semibold" : ""}`}
               onClick={() => {
-                useSession.getState().set({ selection: [], module: null, focus: null });
+                useSession.getState().set(ANEW);
                 onClose();
               }}
             >
@@ -106,6 +106,7 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
   const [problem, setProblem] = useState<Problem | null>(null);
   const opened = (made: DesignView) => {
     remember(client, made);
+    useSession.getState().set(ANEW);
     onClose();
     navigate(`/d/${made.id}/${station}`);
   };

@@ -10,7 +10,7 @@ import { type Answers, NewPicture } from "./NewPicture";
 import { NewQuestions } from "./NewQuestions";
 import { LogoMark } from "./Head";
 import { remember } from "./queue";
-import { useSession } from "./session";
+import { ANEW, useSession } from "./session";
 
 const START: Answers = { name: "", kind: "cab", width: 300, height: 200, depth: 90, machines: [] };
 
@@ -42,7 +42,7 @@ export function FirstVisit() {
       const made = await answered(api.POST("/api/designs", { body: latest.current }));
       remember(client, made);
       void client.invalidateQueries({ queryKey: ["designs"] });
-      useSession.getState().set({ selection: [], module: null, focus: null, scope: "station", notice: null });
+      useSession.getState().set({ ...ANEW, scope: "station" });
       navigate(`/d/${made.id}/brief`);
     } catch (error) {
       setWrong(error instanceof Error ? error.message : "That did not work");

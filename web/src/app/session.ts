@@ -53,6 +53,9 @@ export const useSession = create<Session>((set) => ({
   set: (changes) => set(changes),
 }));
 
+/** With another design nothing of this one is selected, shown or said. */
+export const ANEW = { selection: [], module: null, focus: null, notice: null } satisfies Partial<Session>;
+
 export function applyTheme(theme: Theme): void {
   document.documentElement.dataset["theme"] = theme;
   localStorage.setItem("theme", theme);
