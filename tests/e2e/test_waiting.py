@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from playwright.sync_api import Page, expect
 
 from wingboard.core.changes.commands.functions import EditFunction, RemoveFunction
@@ -149,3 +151,15 @@ def test_a_station_that_did_not_come_is_fetched_again(page: Page, address: str) 
     page.unroute_all()
     page.get_by_role("button", name="Try again").click()
     expect(page.get_by_role("tab", name="Pile")).to_be_visible()
+
+
+def test_more_tabs_than_a_browser_has_connections_all_follow(page: Page, address: str, demo_desk: Desk) -> None:
+    """Browsers open six connections to a server that speaks HTTP/1.1, and a stream of news keeps one."""
+    tabs = [page, *(page.context.new_page() for _ in range(7))]
+    for tab in tabs:
+        opened(tab, address)
+    for gone, hears in ((0, 7), (1, 6)):
+        tabs[gone].close()  # the one that listened for all
+        start = place(demo_desk)
+        demo_desk.command(TRAM, demo_desk.head(TRAM), (MoveItems(functions=("f15",), dx=5),))
+        expect(tabs[hears].locator("#part-f15")).to_have_attribute("transform", re.compile(rf"\({start.x + 5:g}[ ,]"))

@@ -1,4 +1,7 @@
-/** News from the server: revisions that another page kept, and how jobs stand. One stream for the whole page. */
+/**
+ * News from the server: revisions that another page kept, and how jobs stand. One stream for all pages of a browser,
+ * which opens no more than a few connections to a server: one page listens and tells the others, the next when it goes.
+ */
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { create } from "zustand";
@@ -40,11 +43,61 @@ export function ended(job: string, look: () => Promise<boolean>): Promise<void> 
   });
 }
 
+const KINDS = ["hello", "revised", "judged", "job"] as const;
+type Hear = (kind: (typeof KINDS)[number], data: string) => void;
+const NEWS = "wing-board-news";
+
+/** Hear the news, through this page's own stream or through that of another page; returns how to stop. */
+function listen(hear: Hear): () => void {
+  const others = new BroadcastChannel(NEWS);
+  const left = new AbortController();
+  others.onmessage = (event: MessageEvent<Parameters<Hear>>) => hear(...event.data);
+  const stream = () =>
+    new Promise<void>((done) => {
+      if (left.signal.aborted) return done();
+      const source = new EventSource("/api/events");
+      for (const kind of KINDS) {
+        source.addEventListener(kind, (event: MessageEvent<string>) => {
+          hear(kind, event.data);
+          others.postMessage([kind, event.data]);
+        });
+      }
+      left.signal.addEventListener("abort", () => {
+        source.close();
+        done();
+      });
+    });
+  const { locks } = navigator as { locks?: LockManager };
+  void (locks ? locks.request(NEWS, { signal: left.signal }, stream) : stream()).catch(() => undefined);
+  return () => {
+    left.abort();
+    others.close();
+  };
+}
+
+/** As `listen`, but silent while the browser keeps the page for its “back”. */
+function listenWhileShown(hear: Hear): () => void {
+  let stop = listen(hear);
+  const hide = () => stop();
+  const show = (event: PageTransitionEvent) => {
+    if (event.persisted) {
+      stop = listen(hear);
+      hear("hello", "");
+    }
+  };
+  window.addEventListener("pagehide", hide);
+  window.addEventListener("pageshow", show);
+  return () => {
+    window.removeEventListener("pagehide", hide);
+    window.removeEventListener("pageshow", show);
+    stop();
+  };
+}
+
 /** Follow the server's news while this page is open. */
 export function useNews(): void {
   const client = useQueryClient();
   useEffect(() => {
-    const stream = new EventSource("/api/events");
     const newest = new Map<string, number>();
     /** Ask for what others kept, unless an answer to a change of our own is about to bring it. */
     const follow = () => {
@@ -62,21 +115,23 @@ export function useNews(): void {
     };
     resume(client);
     const leave = useQueue.subscribe(follow);
-    stream.addEventListener("hello", catchUp);
-    stream.addEventListener("revised", (event) => {
-      const told = JSON.parse(event.data) as Revised;
-      newest.set(told.design, told.revision);
-      follow();
-      void client.invalidateQueries({ queryKey: ["designs"] });
+    const stop = listenWhileShown((kind, data) => {
+      if (kind === "hello") catchUp();
+      if (kind === "revised") {
+        const told = JSON.parse(data) as Revised;
+        newest.set(told.design, told.revision);
+        follow();
+        void client.invalidateQueries({ queryKey: ["designs"] });
+      }
+      if (kind === "judged") {
+        const told = JSON.parse(data) as Judged;
+        if (!isWaiting(told.design)) void client.invalidateQueries({ queryKey: designKey(told.design) });
+      }
+      if (kind === "job") useJobs.getState().note(JSON.parse(data) as Progressed);
     });
-    stream.addEventListener("judged", (event) => {
-      const told = JSON.parse(event.data) as Judged;
-      if (!isWaiting(told.design)) void client.invalidateQueries({ queryKey: designKey(told.design) });
-    });
-    stream.addEventListener("job", (event) => useJobs.getState().note(JSON.parse(event.data) as Progressed));
     return () => {
       leave();
-      stream.close();
+      stop();
     };
   }, [client]);
 }
