@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import settings
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from wingboard.api.app import create_app
 from wingboard.core.parts.catalogue import catalogue
@@ -31,6 +31,7 @@ REFUSED = "the server responded with a status of 4"
 
 settings.register_profile("here", deadline=None, max_examples=40, derandomize=True)
 settings.load_profile("here")
+expect.set_options(timeout=20_000)  # tests run side by side, on machines that are busy otherwise
 
 
 @pytest.fixture

@@ -167,6 +167,12 @@ def test_a_database_of_the_eighth_format_opens_and_takes_what_the_ninth_brought(
     assert design.trials
 
 
+def test_a_database_of_the_ninth_format_opens_and_takes_what_the_tenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-9", EditFunction(function="f1", led=True))
+    assert not any(f.led for f in design.functions)
+    assert not any(line.volts or line.bulb for part in design.parts for line in part.lines)
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

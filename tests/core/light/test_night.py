@@ -194,7 +194,8 @@ def test_strips_are_cut_at_their_marks_and_leds_share_resistors() -> None:
     assert (use.cut, use.leds) == (150, 9)
     assert use.amps == pytest.approx(9 * 4.8 / 60 / 12)
     # Three in a row: (12 − 9.3) / 20 mA = 135, next 150 Ω; one alone: (12 − 3.1) / 20 mA = 445, next 470 Ω.
-    assert power.resistors == ((1, 150.0), (1, 470.0))
+    # The one turns 8.9² / 470 = 0.17 W into heat: rated at twice that, half a watt.
+    assert power.resistors == ((1, 150.0, 0.25), (1, 470.0, 0.5))
     assert power.loads[0].amps == pytest.approx(0.06 + 2 * 0.02)
 
 

@@ -350,6 +350,7 @@ TRACE = {
     "circles": [{"id": "c", "function": "f1",
                  "points": [{"x": 800 + 61 * math.cos(t), "y": 600 + 61 * math.sin(t)} for t in (0.1, 1.6, 3.1, 4.6)]}],
 }  # fmt: skip
+WIRED = plate(("led-5-prewired", 60, 60))
 LIMITS = [
     Limit("brief.module-too-large", lambda v: made(plate(), module(x=v)), 0.3, False),
     Limit("brief.modules-overlap", lambda v: made(plate(), neighbour(v)), 0.3, False),
@@ -571,6 +572,9 @@ LIMITS = [
     # Layers of 2, 3 and 3, and a lamp is 2 tall: its front may touch the back, or go into a back that is clear.
     Limit("light.too-near", lambda v: made(ONE, strip(z=v)), 8.0 + 2.0, False),
     Limit("light.too-near", lambda v: made(ONE, CLEAR_BACK, strip(z=v)), 5.0 + 2.0, False),
+    # A lamp that is made for 12 V takes a tenth more, and glows on less than four fifths.
+    Limit("light.lamp-supply", lambda v: made(WIRED, fn(volts=v)), 13.2, True, 0.05, lambda v: v / 12, 1.1),
+    Limit("light.lamp-supply", lambda v: made(WIRED, fn(volts=v)), 9.6, False, 0.05, lambda v: v / 12, 0.8),
     # 60 LEDs a metre are 16.67 apart; the clear back of 3 seems 3 / 1.49 thick.
     Limit(
         "light.strip-spots",
@@ -730,6 +734,7 @@ def test_one_figure(limit: Limit) -> None:
 
 # ---- What is judged by words and by number --------------------------------------------------------------------------
 
+BULB = plate(("pilot-22-bulb", 60, 60))
 TWO = plate((TOGGLE, 50, 60), (TOGGLE, 120, 60))
 STOP = plate(("emergency-stop-22", 100, 60))
 FOUR = plate(*((TOGGLE, 30.0 + 40 * n, 60.0) for n in range(4)))
@@ -894,6 +899,17 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
     "parts.washed-out": lambda: (
         made(plate((LED, 60, 60)), {"do": "set_environment", "sun": True}),
         plate((LED, 60, 60)),
+    ),
+    "light.bulb-warm": lambda: (BULB, made(BULB, fn(led=True))),
+    # One LED 5 mm behind a lens of 18 mm; the catalogue's box is 11 mm deep.
+    "light.box-patches": lambda: (
+        made(
+            plate(("caption-single", 100, 60)),
+            {"do": "copy_part", "part": "caption-single", "id": "flat", "name": "Flat"},
+            {"do": "measure_part", "part": "flat", "readings": [{"of": "depth", "values": [5]}]},
+            {"do": "choose_part", "function": "f1", "part": "flat"},
+        ),
+        plate(("caption-single", 100, 60)),
     ),
     "light.trial-wrong": lambda: (
         made(plate((LED, 60, 60)), trial("dim")),

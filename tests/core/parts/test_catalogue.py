@@ -82,7 +82,11 @@ def test_its_lines_have_terminals_and_currents(part: Part) -> None:
         each = sum(part.ways if line.each_position else 1 for line in part.lines)
         assert len(part.terminals) >= each
     for line in part.lines:
-        if line.does == "lamp":
+        if line.volts:
+            # Common practice: pre-wired for 12 V at up to 20 mA; bulbs of 24 V take 2 W.
+            assert (line.volts, line.drop) == ((24, 0) if line.bulb else (12, 0))
+            assert line.volts * line.current == pytest.approx(2, rel=0.01) if line.bulb else line.current <= 0.02
+        elif line.does == "lamp":
             # Common practice: red from 1.8 V, two amber in series to 4.4 V; 8 to 15 mA.
             assert 1.8 <= line.drop <= 4.4
             assert 0.008 <= line.current <= 0.02

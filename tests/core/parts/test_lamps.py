@@ -8,15 +8,18 @@ from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.resistor import series_resistor
 from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.counting import SHOPPING, counts, shopping_rows
 from wingboard.core.record.design import Design
+from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import COLOURS, LENSES, coloured, named_colour, takes_colours, wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
+from wingboard.core.wire.pinlist import pin_list
 
 LED = "led-5-bezel"
 TWO = plate((LED, 50, 60), (LED, 100, 60))
@@ -95,3 +98,36 @@ def test_words_name_one_colour_or_none() -> None:
     assert named_colour("red and green lamp") is None
     assert named_colour("redundant lamp") is None
     assert wanted_colour(Function(id="f", name="F", want="button", indicator="amber lamp")) == "amber"
+
+
+def test_bulbs_and_lamps_with_their_own_resistor_need_none_and_an_led_takes_a_bulbs_place() -> None:
+    mine = [
+        {"do": "copy_part", "part": "pilot-16", "id": "old", "name": "Old lamp"},
+        {"do": "edit_part", "part": "old", "lamp": "bulb", "lamp_volts": 28, "lamp_amps": 0.04},
+        {"do": "choose_part", "function": "f1", "part": "old"},
+    ]
+    start = plate((LED, 50, 60), ("led-5-prewired", 100, 60), ("caption-single", 150, 60))
+    design = apply(start, BATCH.validate_python(mine), catalogue())
+    place = {"do": "place", "function": "f1", "module": "plate", "x": 50, "y": 60}
+    design = apply(design, BATCH.validate_python([place]), catalogue())
+    bulb, wired, caption = lamps_of(Resolved(design))
+    assert (bulb.supply, bulb.ohms, bulb.bulb, bulb.said) == (28, None, True, "bulb of 28 V, 1.1 W, no resistor")
+    assert (wired.supply, wired.ohms, wired.bulb, wired.said) == (12, None, False, "made for 12 V, no resistor")
+    assert caption.ohms == 300
+    notes = {row.owner: row.note for row in pin_list(Resolved(design))}
+    assert notes["f1"].startswith("made for 28 V, through a transistor")
+    assert notes["f2"].startswith("made for 12 V, through a transistor")
+    rows = [row for row in shopping_list(Resolved(design)) if row[0].startswith("Resistor")]
+    assert [row[:3] for row in rows] == [("Resistor 300 Ω", "in series with lamps, E24, 0.25 W", "1")]
+    led = EditFunction(function="f1", led=True, volts=28)
+    swapped = Resolved(apply(design, (led,), catalogue()))
+    # By hand: (28 - 2.0) / 0.01 = 2600 ohms, the next E24 value 2700; 26² / 2700 = 0.25 W, rated at twice that.
+    assert (lamps_of(swapped)[0].ohms, lamps_of(swapped)[0].buy) == (2700, 1.0)
+    rows = [row for row in shopping_list(swapped) if row[0].startswith("Resistor 2700")]
+    assert rows[0][1] == "in series with lamps, E24, 1 W"
+    with pytest.raises(NotPossible, match="has no lamp"):
+        copied = [
+            {"do": "copy_part", "part": "rotary-12", "id": "dark", "name": "Dark"},
+            {"do": "edit_part", "part": "dark", "lamp": "bulb"},
+        ]
+        apply(design, BATCH.validate_python(copied), catalogue())

@@ -2262,29 +2262,6 @@ export interface components {
             adds: string;
         };
         /**
-         * BoxView
-         * @description A box in the way behind, and the depth it leaves.
-         */
-        BoxView: {
-            /** Name */
-            name: string;
-            /** Path */
-            path: string;
-            /**
-             * X
-             * @description Its lower left corner on the module (mm)
-             */
-            x: number;
-            /** Y */
-            y: number;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
-            /** Clear */
-            clear: number;
-        };
-        /**
          * BridgeView
          * @description The shortest way through material from an opening to another, or to the edge (mm).
          */
@@ -2949,10 +2926,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 9
+             * @default 10
              * @constant
              */
-            version: 9;
+            version: 10;
             /** Name */
             name: string;
             /**
@@ -3340,6 +3317,11 @@ export interface components {
             scheme?: ("direct" | "ladder") | null;
             /** Colour */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
+            /**
+             * Led
+             * @description An LED in the place of its part's bulb
+             */
+            led?: boolean | null;
             /** Digits */
             digits?: number | null;
             /** Film */
@@ -3640,6 +3622,26 @@ export interface components {
             height?: number | null;
             /** Cable */
             cable?: ("" | "back" | "left" | "right" | "top" | "bottom") | null;
+            /**
+             * Lit
+             * @description Where the lamps of a caption's box stand
+             */
+            lit?: ("behind" | "side") | null;
+            /**
+             * Lamp
+             * @description led: wants a resistor; own: has one; bulb: a filament
+             */
+            lamp?: ("led" | "own" | "bulb") | null;
+            /**
+             * Lamp Volts
+             * @description Supply its lamps are made for
+             */
+            lamp_volts?: number | null;
+            /**
+             * Lamp Amps
+             * @description What each of its lamps takes
+             */
+            lamp_amps?: number | null;
             /** Price */
             price?: number | null;
             /** Times */
@@ -3901,7 +3903,7 @@ export interface components {
             /** Bodies */
             bodies: components["schemas"]["wingboard__api__routers__faceviews__BodyView"][];
             /** Boxes */
-            boxes: components["schemas"]["BoxView"][];
+            boxes: components["schemas"]["wingboard__api__routers__faceviews__BoxView"][];
             /** Webs */
             webs: components["schemas"]["WebView"][];
             eye: components["schemas"]["EyeView"] | null;
@@ -4301,6 +4303,12 @@ export interface components {
              * @description Of its lamp; as its words name it when None
              */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
+            /**
+             * Led
+             * @description An LED in the place of its part's bulb
+             * @default false
+             */
+            led: boolean;
             /**
              * Digits
              * @description Digits left showing; all when None
@@ -4821,6 +4829,20 @@ export interface components {
             buy: number;
             /** States */
             states: number;
+            /**
+             * Made For
+             * @description Supply of one that needs no resistor; 0: it needs one
+             */
+            made_for: number;
+            /** Bulb */
+            bulb: boolean;
+            /** Power */
+            power: number;
+            /**
+             * Had Bulb
+             * @description Its part comes with a bulb, in whose place an LED may stand
+             */
+            had_bulb: boolean;
             /** Said */
             said: string;
         };
@@ -4833,6 +4855,13 @@ export interface components {
             screens: components["schemas"]["ScreenView"][];
             /** Lamps */
             lamps: components["schemas"]["LampView"][];
+            /** Boxes */
+            boxes: components["schemas"]["wingboard__api__routers__light__BoxView"][];
+            /**
+             * Box Even
+             * @description Least over mean that a caption's lens shall have
+             */
+            box_even: number;
             /** Loads */
             loads: components["schemas"]["LoadView"][];
             /** Kinds */
@@ -6125,6 +6154,13 @@ export interface components {
             upright: boolean;
             digits?: components["schemas"]["Digits"] | null;
             /**
+             * Lit
+             * @description Where the lamps of a caption's box stand
+             * @default behind
+             * @enum {string}
+             */
+            lit: "behind" | "side";
+            /**
              * Glow
              * @description What a read-out or screen shows itself by
              * @default
@@ -6246,6 +6282,18 @@ export interface components {
              * @default 0
              */
             drop: number;
+            /**
+             * Volts
+             * @description Supply that the lamp is made for, with a resistor of its own or as a bulb; 0: none of its own
+             * @default 0
+             */
+            volts: number;
+            /**
+             * Bulb
+             * @description A filament: it takes its current at its own voltage
+             * @default false
+             */
+            bulb: boolean;
             /**
              * Returns
              * @description Takes back what another of its lines gives, as the far end of a coil
@@ -8667,6 +8715,29 @@ export interface components {
             short: boolean;
         };
         /**
+         * BoxView
+         * @description A box in the way behind, and the depth it leaves.
+         */
+        wingboard__api__routers__faceviews__BoxView: {
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /**
+             * X
+             * @description Its lower left corner on the module (mm)
+             */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Clear */
+            clear: number;
+        };
+        /**
          * StepView
          * @description A step of a procedure: where, which way it points when off, and whether that is odd.
          */
@@ -8689,6 +8760,44 @@ export interface components {
         wingboard__api__routers__light__BodyView: {
             /** Path */
             path: string;
+        };
+        /**
+         * BoxView
+         * @description A caption's lens lit (mm, cd/m²): least and mean light, the brightest point over the mean, its lamps.
+         */
+        wingboard__api__routers__light__BoxView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Depth */
+            depth: number;
+            /** Side */
+            side: boolean;
+            /** Lamps */
+            lamps: number;
+            /** Least */
+            least: number;
+            /** Mean */
+            mean: number;
+            /** Evenness */
+            evenness: number;
+            /** Hot */
+            hot: number;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "must" | "judge" | "ok";
+            /**
+             * Rows
+             * @description Light over the lens of its brightest point, upwards, every 2 mm or so
+             */
+            rows: number[][];
         };
         /**
          * ChainView

@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, file_of
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.findings.limits import limit
+from wingboard.core.light.boxes import BoxLight, boxes_of
 from wingboard.core.light.chain import chain_of
 from wingboard.core.light.figures import Night, night_of, standing
 from wingboard.core.light.indicators import lamps_of
@@ -32,6 +33,8 @@ from wingboard.core.resolved.module import ResolvedModule
 from wingboard.services.desk import State
 from wingboard.services.lighting import refining, suggesting
 
+LENS_EVERY = 4
+"""Of the points of a caption's lens every fourth is sent, each way."""
 router = APIRouter(prefix="/api/designs/{design_id}", tags=["light"])
 
 
@@ -223,7 +226,29 @@ class LampView(BaseModel):
     watts: float
     buy: float
     states: int
+    made_for: float = Field(description="Supply of one that needs no resistor; 0: it needs one")
+    bulb: bool
+    power: float
+    had_bulb: bool = Field(description="Its part comes with a bulb, in whose place an LED may stand")
     said: str
+
+
+class BoxView(BaseModel):
+    """A caption's lens lit (mm, cd/m²): least and mean light, the brightest point over the mean, its lamps."""
+
+    function: str
+    name: str
+    width: float
+    height: float
+    depth: float
+    side: bool
+    lamps: int
+    least: float
+    mean: float
+    evenness: float
+    hot: float
+    standing: Literal["must", "judge", "ok"]
+    rows: list[list[float]] = Field(description="Light over the lens of its brightest point, upwards, every 2 mm or so")
 
 
 class ScreenView(BaseModel):
@@ -249,6 +274,8 @@ class LampsView(BaseModel):
 
     screens: list[ScreenView]
     lamps: list[LampView]
+    boxes: list[BoxView]
+    box_even: float = Field(description="Least over mean that a caption's lens shall have")
     loads: list[LoadView]
     kinds: list[KindView]
 
@@ -299,7 +326,7 @@ def light(desk: OnDesk, design_id: DesignId, module: str) -> Response:
             ],
             chain=_chain(r, made, dots),
             loads=[LoadView(**load._asdict()) for load in power.loads],
-            resistors=[ResistorView(many=n, ohms=ohms) for n, ohms in power.resistors],
+            resistors=[ResistorView(many=x.many, ohms=x.ohms) for x in power.resistors],
             watts=power.watts,
             price=power.price,
             bodies=[BodyView(path=_path(body.outline)) for body in bodies_before(found)],
@@ -365,6 +392,16 @@ def night_png(desk: OnDesk, design_id: DesignId, module: str, even: bool = False
     return Response(content, media_type="image/png", headers={"cache-control": "no-cache"})
 
 
+def _box(r: Resolved, box: BoxLight) -> BoxView:
+    coarse = box.field[::LENS_EVERY, ::LENS_EVERY] / max(1e-9, float(box.field.max()))
+    return BoxView(
+        function=box.function, name=box.name, width=box.width, height=box.height, depth=box.depth, side=box.side,
+        lamps=box.lamps, least=box.least, mean=box.mean, evenness=box.evenness, hot=box.hot,
+        standing=standing(box.evenness, limit(r.design, "light-even"), limit(r.design, "box-patches")),
+        rows=[[round(float(v), 3) for v in row] for row in coarse],
+    )  # fmt: skip
+
+
 @router.get("/lamps", responses={200: {"model": LampsView}})
 def lamps(desk: OnDesk, design_id: DesignId) -> Response:
     """The lamps of the functions with their resistors, and the kinds of light that can be laid behind."""
@@ -393,7 +430,17 @@ def lamps(desk: OnDesk, design_id: DesignId) -> Response:
                 )
                 for s in screens_of(r)
             ],
-            lamps=[LampView(**lamp._asdict(), said=lamp.said) for lamp in found],
+            lamps=[
+                LampView(
+                    **lamp._asdict(),
+                    said=lamp.said,
+                    power=lamp.power,
+                    had_bulb=any(line.bulb for line in r.parts[r.functions[lamp.function].part or ""].lines),
+                )
+                for lamp in found
+            ],
+            boxes=[_box(r, box) for box in boxes_of(r)],
+            box_even=limit(r.design, "light-even"),
             loads=[LoadView(volts=v, amps=amps, leds=n) for v, (amps, n) in sorted(loads.items())],
             kinds=kinds,
         )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.light.resistor import HEADROOM, series_resistor
+from wingboard.core.light.resistor import HEADROOM, heat, rated, series_resistor
 from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import LENSES, made_for
 from wingboard.core.record.part import Part, PartLine
@@ -12,16 +12,13 @@ from wingboard.core.resolved.design import Resolved
 
 BOARD_SUPPLY = 5.0
 """What a controller's pin gives (V), unless the brief says a higher supply."""
-RATINGS = (0.125, 0.25, 0.5, 1.0, 2.0, 5.0)
-"""Watts that resistors are sold for (common practice)."""
-WORK = 2.0
-"""A resistor is rated at so many times what it turns into heat (common practice)."""
 
 
 class LampUse(NamedTuple):
     """One lamp of a function; volts, amperes, ohms, watts. ``ohms`` is None where a resistor cannot set its current.
 
-    ``row`` is how many LEDs its line drives one after the other.
+    ``row`` is how many LEDs its line drives one after the other, ``made_for`` the supply of one that needs no resistor
+    (0: it needs one), ``bulb`` whether that is a filament.
     """
 
     function: str
@@ -37,6 +34,13 @@ class LampUse(NamedTuple):
     watts: float
     buy: float
     states: int
+    made_for: float = 0.0
+    bulb: bool = False
+
+    @property
+    def power(self) -> float:
+        """What it takes from its supply (W)."""
+        return self.supply * self.amps
 
     @property
     def headroom(self) -> float:
@@ -46,6 +50,9 @@ class LampUse(NamedTuple):
     @property
     def said(self) -> str:
         """What to do, in words."""
+        if self.made_for:
+            kind = f"bulb of {self.made_for:g} V, {self.power:.1f} W" if self.bulb else f"made for {self.made_for:g} V"
+            return f"{kind}, no resistor"
         if self.ohms is None:
             beside = f", or its {self.row} LEDs side by side" if self.row > 1 else ""
             least = self.drop / (1 - HEADROOM)
@@ -56,19 +63,23 @@ class LampUse(NamedTuple):
 def _one(function: Function, part: Part, line: PartLine, states: int) -> LampUse:
     volts = function.switches.volts
     supply = volts if volts > BOARD_SUPPLY else BOARD_SUPPLY
+    if line.volts:
+        return LampUse(
+            function.id, function.name, line.id, line.terminal, part.colour, volts or line.volts, 0.0, 1, line.current,
+            None, 0.0, 0.0, states, line.volts, line.bulb,
+        )  # fmt: skip
     lens = LENSES.get(part.colour)  # type: ignore[call-overload]
     row = max(1, round(line.drop / lens.drop)) if lens else 1
     ohms = series_resistor(supply, line.drop, line.current)
-    watts = ((supply - line.drop) ** 2) / ohms if ohms else 0.0
-    buy = next((w for w in RATINGS if w >= WORK * watts - 1e-9), RATINGS[-1])
+    watts = heat(supply, line.drop, ohms) if ohms else 0.0
     return LampUse(
         function.id, function.name, line.id, line.terminal, part.colour, supply, line.drop, row, line.current, ohms,
-        watts, buy, states,
+        watts, rated(watts), states,
     )  # fmt: skip
 
 
 def lamps_of(r: Resolved) -> tuple[LampUse, ...]:
-    """Every lamp with a forward voltage, in the order of the functions; those of two colours have four states."""
+    """Every lamp whose current is known, in the order of the functions; those of two colours have four states."""
 
     def compute() -> tuple[LampUse, ...]:
         made = []
@@ -76,7 +87,7 @@ def lamps_of(r: Resolved) -> tuple[LampUse, ...]:
             if function.part is None:
                 continue
             part = made_for(function, r.parts[function.part])
-            mine = [line for line in part.lines if line.does == "lamp" and line.drop > 0]
+            mine = [line for line in part.lines if line.does == "lamp" and (line.drop > 0 or line.volts > 0)]
             made += [_one(function, part, line, 2 ** len(mine)) for line in mine]
         return tuple(made)
 

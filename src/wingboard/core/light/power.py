@@ -7,7 +7,7 @@ from collections import Counter, defaultdict
 from typing import NamedTuple
 
 from wingboard.core.light.kinds import LEDS, STRIPS
-from wingboard.core.light.resistor import next_e24
+from wingboard.core.light.resistor import USUAL_RATING, heat, next_e24, rated
 from wingboard.core.record.lights import Backlight, Strip
 
 SINGLE_SUPPLY = 12.0
@@ -42,13 +42,21 @@ class Load(NamedTuple):
     leds: int
 
 
+class Resistors(NamedTuple):
+    """Resistors to buy: how many, of how many ohms, rated at how many watts."""
+
+    many: int
+    ohms: float
+    watts: float
+
+
 class Power(NamedTuple):
-    """The light of a module in figures; ``price`` in minor units, ``resistors`` as how many of how many ohms."""
+    """The light of a module in figures; ``price`` in minor units."""
 
     strips: tuple[StripUse, ...]
     leds: int
     loads: tuple[Load, ...]
-    resistors: tuple[tuple[int, float], ...]
+    resistors: tuple[Resistors, ...]
     price: int
 
     @property
@@ -75,17 +83,20 @@ def power_of(light: Backlight) -> Power:
     for use in strips:
         amps[use.volts] += use.amps
         leds[use.volts] += use.leds
-    resistors: Counter[float] = Counter()
+    resistors: Counter[tuple[float, float]] = Counter()
     alike = Counter((led.kind, led.level) for led in light.leds)
     for (kind, level), many in sorted(alike.items()):
         current = LEDS[kind].amps * level
         for row in _rows(many):
-            resistors[next_e24((SINGLE_SUPPLY - row * LEDS[kind].drop) / current)] += 1
+            drop = row * LEDS[kind].drop
+            ohms = next_e24((SINGLE_SUPPLY - drop) / current)
+            resistors[ohms, max(USUAL_RATING, rated(heat(SINGLE_SUPPLY, drop, ohms)))] += 1
             amps[SINGLE_SUPPLY] += current
             leds[SINGLE_SUPPLY] += row
     price = sum(use.price for use in strips) + sum(LEDS[led.kind].price for led in light.leds)
     loads = tuple(Load(volts, amps[volts], leds[volts]) for volts in sorted(amps) if leds[volts])
-    return Power(strips, len(light.leds), loads, tuple((n, ohms) for ohms, n in sorted(resistors.items())), price)
+    wanted = tuple(Resistors(n, ohms, watts) for (ohms, watts), n in sorted(resistors.items()))
+    return Power(strips, len(light.leds), loads, wanted, price)
 
 
 def _rows(many: int) -> list[int]:

@@ -1,4 +1,4 @@
-"""Series resistors for lamps: R = (Vs - Vf) / I, the next E24 value up."""
+"""Series resistors for lamps: R = (Vs - Vf) / I, the next E24 value up, and what they have to be rated at."""
 
 from __future__ import annotations
 
@@ -10,6 +10,24 @@ E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 5
 
 HEADROOM = 1 / 5
 """The share of the supply that must be left over the lamps for a resistor to set their current (common practice)."""
+
+
+RATINGS = (0.125, 0.25, 0.5, 1.0, 2.0, 5.0)
+"""Watts that resistors are sold for (common practice)."""
+USUAL_RATING = 0.25
+"""The rating that is bought where less would do (W, common practice)."""
+WORK = 2.0
+"""A resistor is rated at so many times what it turns into heat (common practice)."""
+
+
+def heat(supply: float, drop: float, ohms: float) -> float:
+    """What a resistor (ohms) in series with a lamp turns into heat (W): P = (Vs - Vf)² / R."""
+    return (supply - drop) ** 2 / ohms
+
+
+def rated(watts: float) -> float:
+    """The rating (W) to buy for a resistor that turns so much into heat; the largest where none is enough."""
+    return next((w for w in RATINGS if w >= WORK * watts - 1e-9), RATINGS[-1])
 
 
 def next_e24(ohms: float) -> float:

@@ -8,8 +8,10 @@ from collections import Counter
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of
 from wingboard.core.cut.printed import case_solids, is_printed, plate_solids
 from wingboard.core.cut.scenes import layer_scene
+from wingboard.core.light.indicators import lamps_of
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import power_of, strip_use
+from wingboard.core.light.resistor import USUAL_RATING
 from wingboard.core.light.screens import screens_of
 from wingboard.core.parts.counting import shopping_rows
 from wingboard.core.record.lights import Backlight
@@ -22,7 +24,6 @@ from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
 from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.pinlist import lamp_resistor
 
 SPARE = 0.1
 """Share of screws and resistors that is bought on top (common practice: they get lost and burnt)."""
@@ -50,19 +51,17 @@ def _screws(r: Resolved) -> list[tuple[str, ...]]:
 
 
 def _resistors(r: Resolved) -> list[tuple[str, ...]]:
-    wanted: Counter[float] = Counter()
-    for line in lines(r):
-        ohms = lamp_resistor(line, r.functions[line.function].switches.volts)[0] if line.lamp else None
-        if ohms is not None:
-            wanted[ohms] += 1
-    behind: Counter[float] = Counter()
+    wanted: Counter[tuple[float, float]] = Counter()
+    for lamp in lamps_of(r):
+        if lamp.ohms is not None and r.functions[lamp.function].state not in ("dummy", "alias"):
+            wanted[lamp.ohms, max(USUAL_RATING, lamp.buy)] += 1
     for light in _lit(r):
-        behind.update({ohms: n for n, ohms in power_of(light).resistors})
+        wanted.update({(x.ohms, x.watts): x.many for x in power_of(light).resistors})
     ladders = sum(_steps(r, line.function) - 1 for line in lines(r) if line.id.endswith("-ladder"))
     equal = [_small("Resistors for ladders", "all of one value, 1 %", ladders)] if ladders else []
     return equal + [
-        _small(f"Resistor {ohms:g} Ω", "in series with lamps, E24, a quarter watt", n)
-        for ohms, n in sorted((wanted + behind).items())
+        _small(f"Resistor {ohms:g} Ω", f"in series with lamps, E24, {watts:g} W", n)
+        for (ohms, watts), n in sorted(wanted.items())
     ]
 
 

@@ -98,6 +98,7 @@ class Function(Wanted):
     colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(
         None, description="Of its lamp; as its words name it when None"
     )
+    led: bool = Field(False, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = Field(None, description="Digits left showing; all when None")
     film: Film | None = Field(None, description="A film or tinted cover over its read-out or screen")
     example: Annotated[str, Field(max_length=16)] = Field("", description="What its read-out shows on the drawing")

@@ -50,21 +50,61 @@ def wanted_colour(function: Function) -> LampColour | None:
 
 
 def made_for(function: Function, part: Part) -> Part:
-    """A part as it is had for a function: in the colour that is wanted, where it can be."""
+    """A part as it is had for a function: in the colour that is wanted, with an LED for its bulb, where it can be."""
     colour = wanted_colour(function)
-    if colour is None or colour == part.colour or not takes_colours(part):
+    if colour == part.colour or not takes_colours(part):
+        colour = None
+    led = function.led and any(line.bulb for line in part.lines)
+    if colour is None and not led:
         return part
-    known = _made.get((part.id, colour))
+    known = _made.get((part.id, colour, led))
     if known is None or known[0] is not part:
         if len(_made) > MOST_MADE:
             _made.clear()
-        known = _made[part.id, colour] = part, coloured(part, colour)
+        made = coloured(part, colour) if colour else part
+        known = _made[part.id, colour, led] = part, with_leds(made) if led else made
     return known[1]
 
 
 MOST_MADE = 2000
-_made: dict[tuple[str, LampColour], tuple[Part, Part]] = {}
-"""What was coloured, by part and colour: the same part gives the same object, so that its findings can be kept."""
+_made: dict[tuple[str, LampColour | None, bool], tuple[Part, Part]] = {}
+"""What was made, by part, colour and LED: the same part gives the same object, so that its findings can be kept."""
+LED_CURRENT = 0.010
+"""What an LED takes in a bulb's place (A, common practice)."""
+
+
+LampKind = Literal["led", "own", "bulb"]
+"""An LED that wants a resistor, one that has its own, a filament bulb."""
+
+
+def with_leds(part: Part) -> Part:
+    """The part with an LED of its lens's colour in the place of each bulb; white where no one colour is known."""
+    lines = tuple(_with_lamp(part, line, "led", None, LED_CURRENT) if line.bulb else line for line in part.lines)
+    return part.model_copy(update={"lines": lines, "summary": f"{part.summary}, with an LED"[:120]})
+
+
+def with_lamps(part: Part, kind: LampKind | None, volts: float | None, amps: float | None) -> Part:
+    """The part with all its lamps of one kind; of what is None they keep what they have.
+
+    :param volts: supply that they are made for, where they are not LEDs that want a resistor. :param amps: of each.
+    """
+    lines = tuple(_with_lamp(part, line, kind, volts, amps) if line.does == "lamp" else line for line in part.lines)
+    return part.model_copy(update={"lines": lines})
+
+
+MADE_FOR = 12.0
+"""Volts that a lamp is made for where nothing is said (common practice)."""
+
+
+def _with_lamp(part: Part, line: PartLine, kind: LampKind | None, volts: float | None, amps: float | None) -> PartLine:
+    now: LampKind = "bulb" if line.bulb else "own" if line.volts else "led"
+    kind = kind or now
+    current = line.current if amps is None else amps
+    if kind == "led":
+        drop = line.drop or LENSES[part.colour if part.colour in COLOURS else "white"].drop
+        return line.model_copy(update={"bulb": False, "volts": 0.0, "drop": drop, "current": current})
+    made = volts or line.volts or MADE_FOR
+    return line.model_copy(update={"bulb": kind == "bulb", "volts": made, "drop": 0.0, "current": current})
 
 
 def coloured(part: Part, colour: LampColour) -> Part:
@@ -79,6 +119,9 @@ def coloured(part: Part, colour: LampColour) -> Part:
 
 
 def _dropping(line: PartLine, was: float, now: float) -> PartLine:
-    """A lamp's line with LEDs of another forward voltage; as many in series as it had."""
+    """A lamp's line with LEDs of another forward voltage; as many in series as it had. A lamp that is made for a supply
+    stays as it is."""
+    if line.volts:
+        return line
     many = max(1, round(line.drop / was))
     return line.model_copy(update={"drop": round(many * now, 2)})

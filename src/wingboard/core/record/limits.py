@@ -85,6 +85,11 @@ LIMITS: dict[str, Limit] = {
     "resistor-watts": Limit(
         0.25, "W", "of the usual resistor", Source(kind="practice", note="rated at twice what it turns into heat")
     ),
+    "lamp-supply": Limit(
+        1.1, "of its own", "supply of a lamp that is made for one", Source(kind="practice", note="a tenth more")
+    ),
+    "bulb-watts": Limit(0.5, "W", "that a bulb takes behind a plate", PRACTICE),
+    "box-patches": Limit(0.4, "least / mean", "of the light over a caption's lens", PRACTICE),
     "film-passes": Limit(
         0.5,
         "of the light",

@@ -124,8 +124,20 @@ class PartLine(Record):
     each_position: bool = Field(False, description="One such line for every position in use")
     current: Annotated[float, Field(ge=0, le=10)] = Field(0.0, description="Drawn from the pin, amperes")
     drop: Annotated[float, Field(ge=0, le=60)] = Field(0.0, description="Forward voltage of the lamp, volts")
+    volts: Annotated[float, Field(ge=0, le=400)] = Field(
+        0.0, description="Supply that the lamp is made for, with a resistor of its own or as a bulb; 0: none of its own"
+    )
+    bulb: bool = Field(False, description="A filament: it takes its current at its own voltage")
     returns: bool = Field(False, description="Takes back what another of its lines gives, as the far end of a coil")
     dims: bool = False
+
+    @model_validator(mode="after")
+    def _a_lamp_has_one_voltage(self) -> PartLine:
+        if self.bulb and not self.volts:
+            raise ValueError("a bulb has a voltage that it is made for")
+        if self.volts and self.drop:
+            raise ValueError("a lamp that is made for a supply needs no forward voltage")
+        return self
 
 
 class Rating(Record):
@@ -206,6 +218,7 @@ class Part(Record):
     guarded: bool = Field(False, description="A cover, a lock or a key keeps it from being worked by chance")
     upright: bool = Field(False, description="Reads only one way up")
     digits: Digits | None = None
+    lit: Literal["behind", "side"] = Field("behind", description="Where the lamps of a caption's box stand")
     glow: Literal["", "led", "lcd", "tft", "oled"] = Field("", description="What a read-out or screen shows itself by")
     action: Literal["", "momentary", "latching", "selector"] = ""
     positions: tuple[Position, ...] = ()

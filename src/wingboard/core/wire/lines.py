@@ -28,6 +28,8 @@ class Line(NamedTuple):
     prefers: Literal["interrupt", "PWM"] | None
     current: float
     drop: float
+    volts: float
+    """Supply that a lamp is made for, without a resistor; 0: it needs one."""
     lamp: bool
     bus: str | None
     pin_current: float
@@ -82,6 +84,7 @@ def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str
         prefers=prefers,
         current=line.current,
         drop=line.drop,
+        volts=line.volts,
         lamp=line.does == "lamp",
         bus=line.does if line.does in BUS_LINES else None,
         pin_current=through,
@@ -94,5 +97,5 @@ def _transistor(placed: Placed, line: PartLine) -> bool:
     """Whether a pin drives a line through a transistor, a relay or a contactor: when that is said, or when what it
     drives has a supply of its own above the board's."""
     load, feed = placed.function.switches, placed.part.feed
-    higher = load.volts if line.does == "lamp" else (feed.volts if feed and not line.current else 0.0)
+    higher = (load.volts or line.volts) if line.does == "lamp" else (feed.volts if feed and not line.current else 0.0)
     return bool(load.through) or higher > LOGIC_SUPPLY

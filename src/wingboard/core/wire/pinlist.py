@@ -80,7 +80,7 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     return "; ".join(notes)
 
 
-def lamp_resistor(line: Line, volts: float) -> tuple[float | None, float]:
+def _resistor(line: Line, volts: float) -> tuple[float | None, float]:
     """The resistor (ohms) in series with a lamp, and the supply (V) it is on; None where a resistor cannot serve.
 
     :param volts: the supply that the brief gives the lamp; that of the board where it is not higher.
@@ -91,7 +91,9 @@ def lamp_resistor(line: Line, volts: float) -> tuple[float | None, float]:
 
 def _lamp(line: Line, volts: float) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
-    ohms, supply = lamp_resistor(line, volts)
+    if line.volts:
+        return f"made for {line.volts:g} V" + (", through a transistor" if line.transistor else "")
+    ohms, supply = _resistor(line, volts)
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

@@ -4,6 +4,7 @@ import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
 import { shown } from "../../ui/figures";
 import { Awaited } from "../../ui/NotThere";
+import { EvenBar } from "./EvenBar";
 import type { Laying } from "./useLaying";
 
 interface Props {
@@ -37,7 +38,7 @@ export function LegendBars({ light, laying }: Props) {
                 onClick={() => select([legend.function])}
               >
                 <span className="truncate">{legend.name}</span>
-                <Bar share={legend.evenness} limit={light.even} tone={tone} />
+                <EvenBar share={legend.evenness} limit={light.even} tone={tone} />
                 <span className={`num text-right text-${tone}`}>{shown(legend.evenness, 2)}</span>
                 <span className="num col-span-3 text-[11px] text-faint">
                   {shown(legend.least, 0)} to {shown(legend.mean, 0)} cd/m²
@@ -48,18 +49,6 @@ export function LegendBars({ light, laying }: Props) {
         })}
       </ul>
     </>
-  );
-}
-
-const FILL = { must: "fill-must", judge: "fill-judge", ok: "fill-ok" } as const;
-
-function Bar({ share, limit, tone }: { share: number; limit: number; tone: keyof typeof FILL }) {
-  return (
-    <svg viewBox="0 0 56 12" className="h-3 w-14" aria-hidden="true">
-      <rect x={0} y={4} width={56} height={5} className="fill-rule" />
-      <rect x={0} y={4} width={56 * Math.min(1, share)} height={5} className={FILL[tone]} />
-      <path d={`M${56 * limit} 0V12`} className="stroke-ink" strokeWidth={1.5} />
-    </svg>
   );
 }
 

@@ -6,6 +6,7 @@ import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/field
 import { shown } from "../../ui/figures";
 import type { Edit } from "./edit";
 import { Combine, CutOut } from "./MineTools";
+import { OwnLamp } from "./OwnLamp";
 import { Readings } from "../../ui/Readings";
 
 const NAMES: Record<Reading["of"], string> = {
@@ -211,6 +212,7 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         most={4}
         onCommit={(times) => edit({ times })}
       />
+      <OwnLamp part={part} edit={edit} />
       <label className="col-span-3 flex items-center gap-2 text-[12px]">
         <input
           type="checkbox"

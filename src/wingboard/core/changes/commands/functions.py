@@ -59,6 +59,7 @@ class EditFunction(Saying):
     stop_role: StopRole | None = None
     scheme: Literal["direct", "ladder"] | None = None
     colour: LampColour | None = None
+    led: bool | None = Field(None, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = None
     film: Film | None = None
     example: Annotated[str, Field(max_length=16)] | None = None

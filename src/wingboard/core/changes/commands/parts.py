@@ -8,6 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Words
+from wingboard.core.record.lamps import LampKind
 from wingboard.core.record.part import Part
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Path, Rect
@@ -70,6 +71,10 @@ class EditPart(Saying):
     plug: Length | None = None
     height: Length | None = None
     cable: Literal["", "back", "left", "right", "top", "bottom"] | None = None
+    lit: Literal["behind", "side"] | None = Field(None, description="Where the lamps of a caption's box stand")
+    lamp: LampKind | None = Field(None, description="led: wants a resistor; own: has one; bulb: a filament")
+    lamp_volts: Annotated[float, Field(gt=0, le=400)] | None = Field(None, description="Supply its lamps are made for")
+    lamp_amps: Annotated[float, Field(gt=0, le=10)] | None = Field(None, description="What each of its lamps takes")
     price: Annotated[int, Field(ge=0, le=10_000_000)] | None = None
     times: Annotated[int, Field(ge=1, le=4)] | None = None
     sample_first: bool | None = None

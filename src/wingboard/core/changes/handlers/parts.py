@@ -24,8 +24,10 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.changes.measuring import combined_part, measured_part, unmeasured, with_bezel, with_cutout
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.lamps import with_lamps
 from wingboard.core.record.part import Part
 
+LAMP = ("lamp", "lamp_volts", "lamp_amps")
 OF_THE_OLD_PART = {"pocket": 0.0, "digits": None}
 """What belonged to the part that a function had, and goes with it."""
 
@@ -108,13 +110,16 @@ def handle_measure_part(command: MeasurePart, design: Design, catalogue: Catalog
 @carry_out.register
 def handle_edit_part(command: EditPart, design: Design, catalogue: Catalogue) -> Design:
     part = _own_part(design, command.part, catalogue)
-    names = set(EditPart.model_fields) - {"do", "part", "key_angle", "cutout", "bezel"}
-    changes = changes_in(command, *(set(EditPart.model_fields) - names))
+    changes = changes_in(command, "do", "part", "key_angle", "cutout", "bezel", *LAMP)
     if command.key_angle is not None:
         if part.key is None:
             raise NotPossible(f"“{part.name}” has no key to turn", "key_angle")
         changes["key"] = part.key.model_copy(update={"angle": command.key_angle})
     changed = part.model_copy(update=changes)
+    if any(getattr(command, name) is not None for name in LAMP):
+        if not any(line.does == "lamp" for line in part.lines):
+            raise NotPossible(f"“{part.name}” has no lamp", "lamp")
+        changed = with_lamps(changed, command.lamp, command.lamp_volts, command.lamp_amps)
     changed = with_cutout(changed, command.cutout) if command.cutout is not None else changed
     return _replaced(design, with_bezel(changed, command.bezel) if command.bezel is not None else changed)
 

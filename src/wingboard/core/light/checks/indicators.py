@@ -7,9 +7,11 @@ from collections.abc import Iterator, Sequence
 
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, Figures, check
+from wingboard.core.light.boxes import boxes_of
 from wingboard.core.light.checks.legends import READS, nights
 from wingboard.core.light.glare import SOURCE, glare_of
-from wingboard.core.light.indicators import WORK, lamps_of
+from wingboard.core.light.indicators import lamps_of
+from wingboard.core.light.resistor import WORK
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
@@ -28,7 +30,7 @@ def no_headroom(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all lamps whose forward voltage comes too near their supply: its small change is a large one of
     the current."""
     least = rule.limit(r.design)
-    near = {lamp.function: lamp for lamp in lamps_of(r) if lamp.headroom < least - 1e-9}
+    near = {lamp.function: lamp for lamp in lamps_of(r) if not lamp.made_for and lamp.headroom < least - 1e-9}
 
     def said(functions: Sequence[Function]) -> Figures:
         worst = min((near[f.id] for f in functions), key=lambda lamp: lamp.headroom)
@@ -89,6 +91,29 @@ def box_shallow(r: Resolved, rule: Check) -> Iterator[Finding]:
                 detail=f"{function.name}, {max(part.hole.span):.0f} mm wide",
                 measured=Measure(value=part.depth),
                 needed=Measure(value=need),
+            )
+
+
+@check(
+    "light.box-patches",
+    severity="judge",
+    title="A caption's lens is patchy",
+    measures="the least light over a caption's lens, of its mean",
+    limits=("box-patches",),
+    source=Source(kind="computed", note="lamps by the inverse square, white walls as one mean part, a milky lens"),
+    reads=("wishes", "parts", "limits"),
+)
+def box_patches(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Captions whose words would be lit in patches: a deeper box, or more lamps."""
+    for box in boxes_of(r):
+        if box.evenness < rule.limit(r.design):
+            where = "at its ends" if box.side else f"{box.depth:.0f} mm behind"
+            yield rule.finding(
+                box.function,
+                detail=f"{box.name}, {box.width:.0f} × {box.height:.0f} mm, {box.lamps} LEDs {where}, "
+                f"brightest × {box.hot:.1f}".replace(" 1 LEDs", " 1 LED"),
+                measured=Measure(value=round(box.evenness, 3), unit="least / mean"),
+                needed=Measure(value=rule.limit(r.design), unit="least / mean"),
             )
 
 
