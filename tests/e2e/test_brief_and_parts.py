@@ -262,7 +262,7 @@ def test_the_drawer_is_filtered_and_what_is_on_hand_is_counted(watched: Page, ad
     page.goto(f"{address}/d/kestrel-line-9/parts")
     drawer = page.get_by_role("region", name="Drawer")
     shelf = drawer.get_by_role("list")
-    expect(shelf.get_by_role("listitem")).to_have_count(94)
+    expect(shelf.get_by_role("listitem")).to_have_count(97)
     drawer.get_by_label("Filter parts").fill("latching")
     drawer.get_by_label("sealed").check()
     drawer.get_by_label("Hole at most, mm").fill("16")

@@ -26,6 +26,7 @@ from wingboard.core.light.scene import Scene, groups_of, scene_of
 from wingboard.core.light.screens import passes, screens_of
 from wingboard.core.light.suggest import suggest
 from wingboard.core.light.through import way_through
+from wingboard.core.light.wires import wires_behind
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Film
@@ -258,3 +259,18 @@ def test_a_chain_numbers_its_leds_strip_after_strip_and_is_fed_evenly() -> None:
     assert [feed.number for feed in made.feeds] == [1, 6, 11, 16]  # no more than five LEDs from each
     assert (made.feeds[2].x, made.feeds[2].y) == lamps["strip-3"][1]
     assert chain_of(light.model_copy(update={"strips": light.strips[1:2]}), lamps, 5) is None
+
+
+def test_wires_throw_shadows_as_wide_as_they_lie() -> None:
+    led = Resolved(plate(("led-5-bare", 60, 60))).placed[0]
+    straight = wires_behind(led)
+    assert straight is not None
+    # Two wires of 1.3 mm, loosely: 1.3 × 1.15 × √2 wide, behind the body for as far as its legs' bend takes.
+    assert straight.outline.area == pytest.approx(math.pi * (1.3 * 1.15 * math.sqrt(2) / 2) ** 2, rel=0.01)
+    assert straight.z1 - straight.z0 == led.part.plug
+    readout = Resolved(plate(("readout-4-digits", 100, 60))).placed[0]
+    flat = wires_behind(readout)
+    assert flat is not None
+    # Five wires flat to the left of a body of 60 mm, 12 mm long, at its back.
+    assert flat.outline.bounds == pytest.approx((100 - 30 - 12, 60 - 3.25, 100 - 30, 60 + 3.25))
+    assert flat.z1 - flat.z0 == pytest.approx(1.3)

@@ -911,6 +911,11 @@ SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
         ),
         plate(("caption-single", 100, 60)),
     ),
+    # The cable of a read-out leaves to the left, 30 mm and more from its middle.
+    "light.wires-cross": lambda: (
+        made(plate((READOUT, 100, 60)), CLEAR_BACK, strip(x=64, x2=64, y=20, y2=100)),
+        made(plate((READOUT, 100, 60)), CLEAR_BACK, strip(x=140, x2=140, y=20, y2=100)),
+    ),
     "light.trial-wrong": lambda: (
         made(plate((LED, 60, 60)), trial("dim")),
         made(plate((LED, 60, 60)), trial("dim"), trial("right")),

@@ -20,8 +20,8 @@ HIGH = 3.0
 
 
 def taken_at(scene: Scene, depth: float) -> BaseGeometry:
-    """What bodies take of the plane that lamps lie in, a strip's height before it included."""
-    b = scene.bodies
+    """What solid bodies take of the plane that lamps lie in, a strip's height before it included."""
+    b = scene.solid
     there = [n for n in range(len(b.z0)) if b.z0[n] < depth and b.z1[n] > depth - HIGH]
     found: BaseGeometry = (
         shapely.union_all(shapely.convex_hull(shapely.linestrings(b.corners[there]))) if there else shapely.Polygon()

@@ -9,6 +9,7 @@ from wingboard.core.light.emission import Grid, Lamp, grid_over, strip
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.shadows import Bodies, Body
 from wingboard.core.light.through import Way, way_through
+from wingboard.core.light.wires import wires_behind
 from wingboard.core.record.lights import Backlight, Led, Strip
 from wingboard.core.record.modules import is_plate
 from wingboard.core.resolved.boards import board_front, boards_behind
@@ -39,6 +40,9 @@ class Scene(NamedTuple):
     way: Way
     groups: tuple[Group, ...]
     bodies: Bodies
+    """What throws shadows, wires too."""
+    solid: Bodies
+    """What no lamp can lie in."""
     white: float
     """What walls and board throw back, on the mean: of a side that is open nothing comes back."""
     inside: float
@@ -69,8 +73,14 @@ def groups_of(light: Backlight, depth: float) -> tuple[Group, ...]:
     return (*strips, *(Group(led.id, (lamp_of_led(led, depth),)) for led in light.leds))
 
 
+def wires_of(module: ResolvedModule) -> tuple[tuple[str, Body], ...]:
+    """The wires behind a plate, each with the name of its part's function."""
+    found = ((p.function.name, wires_behind(p)) for p in module.placed)
+    return tuple((name, wires) for name, wires in found if wires is not None and wires.z1 > module.thickness)
+
+
 def bodies_before(module: ResolvedModule) -> tuple[Body, ...]:
-    """What throws shadows behind a plate: whatever of its parts is solid, wires apart, and the boards behind."""
+    """What is solid behind a plate: of its parts, wires apart, and the boards behind."""
     found = []
     for p in module.placed:
         for piece in seated(p.part, p.stack, p.function.pocket):
@@ -96,7 +106,9 @@ def scene_of(module: ResolvedModule, light: Backlight, step: float = STEP) -> Sc
     inside = 2 * module.area.area + walls
     white = light.white * (module.area.area / (inside - module.area.area) if open_sides(module) else 1.0)
     mean = white + module.area.area / inside * (way.back - white)
-    return Scene(grid, way, groups, Bodies(bodies_before(module)), white, inside, mean)
+    solid = bodies_before(module)
+    bodies = Bodies((*solid, *(wires for _, wires in wires_of(module))))
+    return Scene(grid, way, groups, bodies, Bodies(solid), white, inside, mean)
 
 
 def open_sides(module: ResolvedModule) -> bool:

@@ -19,7 +19,7 @@ from wingboard.core.light.checks.legends import lit_from_behind
 from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.light.room import free_for, taken_at
-from wingboard.core.light.scene import Scene, scene_of
+from wingboard.core.light.scene import Scene, scene_of, wires_of
 from wingboard.core.light.through import way_through
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
@@ -95,6 +95,41 @@ def meets_body(r: Resolved, rule: Check) -> Iterator[Finding]:
                 )
 
 
+@check(
+    "light.wires-cross",
+    severity="judge",
+    title="Wires cross a strip",
+    measures="from a strip to wires that leave a part at its depth or before it; negative by how far they cross it",
+    source=Source(kind="practice", note="a wire before a strip throws a shadow; as many wires as there are terminals"),
+    fixes="moves the strip to where no wires are",
+    reads=READS,
+)
+def wires_cross(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Strips on which wires lie, or that they would have to go through."""
+    for module, scene in _lit(r):
+        for lamp in lying(module):
+            if isinstance(lamp.thing, Led):
+                continue
+            over = [
+                (n, w) for n, w in wires_of(module) if w.z0 < lamp.depth and shapely.intersects(w.outline, lamp.shape)
+            ]
+            if not over:
+                continue
+            name, wires = max(over, key=lambda found: shapely.intersection(found[1].outline, lamp.shape).area)
+            met = shapely.intersection(wires.outline, lamp.shape)
+            spot, (x0, y0, x1, y1) = met.representative_point(), met.bounds
+            yield rule.finding(
+                module.module.id,
+                lamp.thing.id,
+                detail=f"{lamp.name} of {module.module.name}, under the wires of {name}"
+                + (f" and {len(over) - 1} more" if len(over) > 1 else ""),
+                spot=at(module, spot.x, spot.y),
+                measured=Measure(value=-min(x1 - x0, y1 - y0)),
+                needed=Measure(value=0.0),
+                fix=partial(_elsewhere, module, scene, lamp),
+            )
+
+
 def _whose(module: ResolvedModule, spot: shapely.Point) -> str:
     for p in module.placed:
         if any(shapely.distance(b.outline.core, _from(p.place.x, p.place.y, spot)) <= b.outline.radius + VISIBLE
@@ -109,6 +144,7 @@ def _from(x: float, y: float, spot: shapely.Point) -> shapely.Point:
 
 def _elsewhere(module: ResolvedModule, scene: Scene, lamp: Lying) -> list[Fix]:
     thing = lamp.thing
+    wires = shapely.union_all([w.outline for _, w in wires_of(module) if w.z0 < lamp.depth])
     free = free_for(module, scene, lamp.depth, STRIP_WIDE if isinstance(thing, Strip) else LED_WIDE)
     if isinstance(thing, Led):
         if free.is_empty:
@@ -117,6 +153,7 @@ def _elsewhere(module: ResolvedModule, scene: Scene, lamp: Lying) -> list[Fix]:
         there = EditLed(module=module.module.id, led=thing.id, x=round(near.x, 1), y=round(near.y, 1))
         return [Fix(label=f"Move it to x {near.x:.0f}, y {near.y:.0f}", commands=(there,))]
     line = shapely.LineString([(thing.x, thing.y), (thing.x2, thing.y2)])
+    free = free.difference(wires.buffer(STRIP_WIDE / 2 + 0.5))
     found = []
     across = (-(thing.y2 - thing.y) / line.length, (thing.x2 - thing.x) / line.length)
     for n in range(1, 61):
