@@ -14,6 +14,7 @@ export const WORDS = {
 } as const;
 
 const ON_DESK = { fill: "var(--ink)", stroke: "var(--desk)" };
+const ON_SHEET = { fill: "var(--ink)", stroke: "var(--sheet)" };
 const INSIDE = { stroke: "none" };
 
 export interface Named {
@@ -42,11 +43,16 @@ interface Props {
   camera: Camera;
   /** Where the ground is not the desk's: names on it are written in its ink. */
   grounds?: readonly Ground[];
+  /** Whether the drawing lies on a sheet instead of the desk. */
+  onSheet?: boolean;
+  /** Drawn boxes (mm, from their lower left) that no name beside its thing is laid over. */
+  keepOff?: readonly Ground[];
   /** Words that stand where they are (mm, their left end): names keep clear of them. */
   fixed?: readonly { text: string; x: number; y: number }[];
 }
 
-export function Names({ things, camera, fixed = [], grounds = [] }: Props) {
+export function Names({ things, camera, fixed = [], grounds = [], onSheet = false, keepOff = [] }: Props) {
+  const around = onSheet ? ON_SHEET : ON_DESK;
   const { viewport, window } = camera;
   const s = 1 / viewport.scale;
   const boxes = things.map((t) => ({
@@ -67,14 +73,20 @@ export function Names({ things, camera, fixed = [], grounds = [] }: Props) {
     width: text.length * LETTER,
     height: LINE,
   }));
-  const labels = placeLabels(boxes, room, standing);
+  const barred = keepOff.map((g) => ({
+    x: g.x / s,
+    y: -(g.y + g.height) / s,
+    width: g.width / s,
+    height: g.height / s,
+  }));
+  const labels = placeLabels(boxes, room, [...standing, ...barred]);
   const crowded = labels.filter((label, n) => !label && seen[n]).length * 2 > seen.filter(Boolean).length;
   const drawn = labels.map((label) => (crowded && label?.leader ? null : label));
   const left = drawn.filter((label, n) => !label && seen[n]).length;
   const inkAt = (x: number, y: number) =>
     grounds.some((g) => x * s > g.x && x * s < g.x + g.width && -y * s > g.y && -y * s < g.y + g.height)
       ? {}
-      : ON_DESK;
+      : around;
   return (
     <g transform={`scale(${s} ${-s})`}>
       {drawn.map((label, n) =>
@@ -101,7 +113,11 @@ export function Names({ things, camera, fixed = [], grounds = [] }: Props) {
                   x={label.x}
                   y={label.y + (k - (label.lines.length - 1) / 2) * LINE + 3.5}
                   fontFamily={k === label.lines.length - 1 ? "var(--font-mono)" : undefined}
-                  fill={k === label.lines.length - 1 && things[n]?.wrong ? wrongOn(label, inkAt) : undefined}
+                  fill={
+                    k === label.lines.length - 1 && things[n]?.wrong
+                      ? wrongOn(label, inkAt, around)
+                      : undefined
+                  }
                 >
                   {line}
                 </tspan>
@@ -121,7 +137,7 @@ export function Names({ things, camera, fixed = [], grounds = [] }: Props) {
         </text>
       ))}
       {left > 0 && (
-        <text x={room.x + 12} y={room.y + room.height - 12} {...WORDS} {...ON_DESK}>
+        <text x={room.x + 12} y={room.y + room.height - 12} {...WORDS} {...around}>
           {many(left, "name has", "names have")} no room here: zoom in
         </text>
       )}
@@ -133,5 +149,5 @@ const touches = (a: Rect, b: Rect): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 /** What is wrong is red for its ground: the desk's by the theme, a plate's or a body's always a light one's. */
-const wrongOn = (label: Label, inkAt: (x: number, y: number) => object): string =>
-  label.leader && inkAt(label.x, label.y) === ON_DESK ? "var(--must)" : "var(--on-must)";
+const wrongOn = (label: Label, inkAt: (x: number, y: number) => object, around: object): string =>
+  label.leader && inkAt(label.x, label.y) === around ? "var(--must)" : "var(--on-must)";

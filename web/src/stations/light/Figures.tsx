@@ -41,7 +41,7 @@ export function Figures({ light, laying }: Props) {
           </p>
         ))}
         {light.resistors.length > 0 && (
-          <p className="num truncate text-faint" title={resistors(light)}>
+          <p className="num whitespace-normal text-faint" title={resistors(light)}>
             {resistors(light)}
           </p>
         )}

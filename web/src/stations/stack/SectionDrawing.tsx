@@ -63,7 +63,7 @@ function Drawn({ section, name }: { section: SectionView; name: string }) {
   const frame = useRef<HTMLDivElement>(null);
   const out = Math.max(0, ...section.pieces.map((p) => -p.z0));
   const deep = Math.max(section.deepest, ...section.pieces.filter((p) => p.kind === "bar").map((p) => p.z0));
-  const extent = { x: 0, y: -deep, width: section.length * 1.08, height: deep + out };
+  const extent = { x: 0, y: -deep, width: section.length * 1.17, height: deep + out };
   const camera = useCamera(frame, extent, { name: `${name} ${section.length}`, room: 34 });
   const { scale } = camera.viewport;
   const s = 1 / scale;
@@ -78,12 +78,20 @@ function Drawn({ section, name }: { section: SectionView; name: string }) {
       {pieces.map((p, n) =>
         p.kind === "bar" ? <Bar key={n} piece={p} scale={scale} /> : <Solid key={n} piece={p} s={s} />,
       )}
-      <Names things={bodiesOf(section, deep)} camera={camera} />
-      <Depth x={section.length + 12 * s} from={0} to={section.plate} scale={scale} />
-      <Depth x={section.length + 30 * s} from={0} to={section.deepest} scale={scale} />
+      <Names things={bodiesOf(section, deep)} camera={camera} onSheet keepOff={unnamed(section, s)} />
+      <Depth x={section.length + 18 * s} from={0} to={section.plate} scale={scale} />
+      <Depth x={section.length + 42 * s} from={0} to={section.deepest} scale={scale} />
     </Canvas>
   );
 }
+
+/** What has no name of its own: sheets, fronts, room for plugs, and the depths at the right. */
+const unnamed = (section: SectionView, s: number) => [
+  ...section.pieces
+    .filter((p) => p.kind !== "body" && p.kind !== "bar")
+    .map((p) => ({ x: p.t0, y: -p.z1, width: p.t1 - p.t0, height: p.z1 - p.z0 })),
+  { x: section.length, y: -section.deepest - 20 * s, width: 60 * s, height: section.deepest + 20 * s },
+];
 
 /** Each body once, from its front to its back, with how deep it reaches. */
 function bodiesOf(section: SectionView, free: number): Named[] {
