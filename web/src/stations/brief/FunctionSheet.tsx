@@ -175,7 +175,7 @@ function Standing({ fn, edit }: PieceProps) {
     <div className="mt-3 grid grid-cols-2 gap-2.5">
       <ChoiceField label="State" value={fn.state} options={STATES} onCommit={(state) => edit({ state })} />
       <ChoiceField
-        label="Belongs to: protects, shows or repeats"
+        label="Belongs to"
         value={fn.of ?? ""}
         options={[["", "nothing"], ...others.map((f) => [f.id, f.name] as const)]}
         onCommit={(of) => edit({ of: of || null })}

@@ -73,7 +73,7 @@ export function LogForm({ controls }: { controls: number }) {
     <div className="mt-3 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-start gap-2">
       <ChoiceField label="Spent on" value={stage} options={STAGES} onCommit={setStage} />
       <FigureField label="Hours" value={hours} least={0.01} most={10000} onCommit={setHours} />
-      <FigureField label="For controls" value={covered} whole least={1} most={10000} onCommit={setCovered} />
+      <FigureField label="Controls" value={covered} whole least={1} most={10000} onCommit={setCovered} />
       <Button className="mt-[23px]" onClick={(event) => void log(event.currentTarget.parentElement)}>
         Log hours
       </Button>

@@ -89,7 +89,7 @@ function MachineRow({
         />
         <LengthField label="Margin" value={machine.margin} onCommit={(margin) => set({ margin })} />
         <LengthField
-          label="Max thickness"
+          label="Thickest"
           value={machine.depth}
           least={0.1}
           onCommit={(depth) => set({ depth })}

@@ -30,7 +30,7 @@ export function Person({ brief, set, send }: Props) {
           onCommit={(pitch) => set({ pitch })}
         />
         <FigureField
-          label="Eye distance to the middle"
+          label="Eye to middle"
           unit="mm"
           value={brief.eye_distance ?? null}
           least={50}
@@ -39,7 +39,7 @@ export function Person({ brief, set, send }: Props) {
           onCommit={(eye_distance) => set({ eye_distance })}
         />
         <LengthField
-          label="Eye height above the middle"
+          label="Eye above middle"
           value={brief.eye_height}
           least={-5000}
           onCommit={(eye_height) => set({ eye_height })}
@@ -67,19 +67,19 @@ export function Person({ brief, set, send }: Props) {
         {seat && (
           <>
             <LengthField
-              label="Edge above the floor"
+              label="Edge over floor"
               value={seat.edge_height}
               least={10}
               onCommit={(edge_height) => send(setSeat({ edge_height }))}
             />
             <LengthField
-              label="Knee above the floor"
+              label="Knee over floor"
               value={seat.knee_height}
               least={10}
               onCommit={(knee_height) => send(setSeat({ knee_height }))}
             />
             <LengthField
-              label="Knee beyond the edge"
+              label="Knee past edge"
               value={seat.knee_reach}
               least={-5000}
               onCommit={(knee_reach) => send(setSeat({ knee_reach }))}

@@ -78,7 +78,7 @@ export function SideElevation({ name, side, brief, set, send }: Props) {
             {side.eye && brief.eye_distance != null && (
               <Dim
                 at={beside(toPx(v, side.eye.x, side.eye.y), 46, 0)}
-                label="Eye distance to the middle"
+                label="Eye to middle"
                 value={brief.eye_distance}
                 least={50}
                 before="eye "

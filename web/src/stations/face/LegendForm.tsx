@@ -76,7 +76,7 @@ export function LegendForm({ fn }: { fn: Fn }) {
       )}
       {fn.positions.length > 0 && (
         <FigureField
-          label="Radius of marks and positions"
+          label="Marks’ radius"
           unit="mm"
           value={legend.radius ?? null}
           hint="Automatic"

@@ -162,8 +162,8 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         />
       )}
       <LengthField label="Height in front" value={part.height} onCommit={(height) => edit({ height })} />
-      <LengthField label="Room for plug or bend" value={part.plug} onCommit={(plug) => edit({ plug })} />
-      <LengthField label="Clamps beside the body" value={part.clamp} onCommit={(clamp) => edit({ clamp })} />
+      <LengthField label="Plug or bend" value={part.plug} onCommit={(plug) => edit({ plug })} />
+      <LengthField label="Clamps beside" value={part.clamp} onCommit={(clamp) => edit({ clamp })} />
       <LengthField
         label="Body off centre, right"
         value={part.behind_x}
@@ -205,7 +205,7 @@ function Odd({ sheet: { part }, edit }: { sheet: PartSheet; edit: (changes: Edit
         onCommit={(price) => edit({ price: Math.round(price * 100) })}
       />
       <FigureField
-        label="Quantity for each, with spares"
+        label="Bought for each"
         value={part.times}
         whole
         least={1}

@@ -4,13 +4,13 @@ import { ChoiceField, FigureField } from "../../ui/fields";
 import type { Edit } from "./edit";
 
 const KINDS = [
-  ["led", "LED, wants a resistor"],
-  ["own", "with its own resistor"],
+  ["led", "LED"],
+  ["own", "pre-wired"],
   ["bulb", "bulb"],
 ] as const;
 const SIDES = [
-  ["behind", "from behind"],
-  ["side", "from its ends"],
+  ["behind", "behind"],
+  ["side", "at ends"],
 ] as const;
 
 export function OwnLamp({ part, edit }: { part: Part; edit: (changes: Edit) => void }) {
