@@ -694,13 +694,13 @@ LIMITS = [
         True,
         measured=lambda v: 212.6,
     ),
-    # The same with walls of 3 mm, and its cover: six tenths of the back and 12 mm on each side, 148 mm.
+    # The least hatch is of 40 mm, its cover 12 mm wider on each side.
     Limit(
         "stack.case-printer",
-        lambda v: made(plate(), PRINTED, printer(147.96 - v)),
+        lambda v: made(plate(), PRINTED, printer(64 - v)),
         0,
         True,
-        measured=lambda v: 147.96,
+        measured=lambda v: 64,
     ),
     # A board of 60 mm at the left of a body of 18 mm whose middle is at 150.
     Limit(

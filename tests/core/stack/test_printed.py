@@ -116,6 +116,24 @@ def test_a_printed_plate_is_its_body_and_its_letters_with_one_origin_face_down()
     assert abs(letters.points[:, 0] - 40).min() > 20
 
 
+def test_a_hatch_is_as_large_as_its_cover_fits_the_printer() -> None:
+    def hatch(*bed: float) -> tuple[float, float] | None:
+        _, r, module = made({**PLAIN, "hatch": True, "thickness": 3}, printer(*bed))
+        case = case_of(r, module)
+        assert case is not None
+        covers = [s.size for s in case_solids(r, module) if s.id == "case-hatch"]
+        assert [size[:2] for size in covers] == (
+            [pytest.approx(tuple(s + 24 for s in case.hatch))] if case.hatch else []
+        )
+        return case.hatch
+
+    # The back is 206.6 × 126.6 mm with its gaps and walls, the hatch six tenths of that.
+    assert hatch(300, 300) == pytest.approx((0.6 * 206.6, 0.6 * 126.6), abs=0.5)
+    assert hatch(90, 140) == pytest.approx((116, 66))  # turned: 140 and 90, less 12 mm on each side
+    assert hatch(100, 100) == pytest.approx((76, 76), abs=0.5)
+    assert hatch(62, 62) is None
+
+
 def test_files_are_read_by_others_and_the_same_twice() -> None:
     _, r, _ = made({"do": "set_school", "module": "plate", "school": "printed"}, {**PLAIN, "lip": 8}, printer(150, 150))
     files = {f.name.removeprefix("cut/plate/"): f.content for f in cut_files(r, ())}

@@ -8,11 +8,13 @@ degrees warmer than the room: A = Q / v, Q = P / (ρ c ΔT), v = 0.6 √(2 g H �
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from wingboard.core.brief.beds import usable
 from wingboard.core.geometry.outline import Loop, Vertex, moved, rounded_rectangle
 from wingboard.core.record.modules import Case, Wall
+from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.profile import sheets
@@ -34,7 +36,9 @@ LEAST_DEEP = 20.0
 RIM = 3.0
 """Left (mm) between a cable's exit and the end of its wall."""
 HATCH = 0.6
-"""The hatch takes so much of the back, each way."""
+"""The hatch takes so much of the back, each way; less where its cover would not lie on a printer's bed."""
+LEAST_HATCH = 40.0
+"""A hatch is at least so large each way (mm): two fingers."""
 COVER = 12.0
 """How far (mm) the hatch's cover reaches over its opening."""
 HATCH_SCREW = 3.4
@@ -73,6 +77,8 @@ class CaseMade(NamedTuple):
     heat: float
     vent_needed: float
     vent_made: float
+    hatch: tuple[float, float] | None
+    """Width and height (mm) of the hatch's opening."""
 
 
 def deepest(r: Resolved, module: ResolvedModule) -> float:
@@ -85,7 +91,9 @@ def deepest(r: Resolved, module: ResolvedModule) -> float:
 
 def heat(r: Resolved, module: ResolvedModule) -> float:
     """What the lamps and displays of a module, and the controllers behind it, turn into heat (W), all of them on."""
-    lit = sum(line.current * max(p.function.switches.volts, 5.0) for p in module.placed for line in p.part.lines)
+    lit = sum(
+        line.current * max(p.function.switches.volts or line.volts, 5.0) for p in module.placed for line in p.part.lines
+    )
     return lit + CONTROLLER * sum(b.board.controller is not None for b in behind(r, module))
 
 
@@ -110,18 +118,20 @@ def case_of(r: Resolved, module: ResolvedModule) -> CaseMade | None:
     needed = vent_area(watts, 0.75 * high)
     wanted = math.ceil(needed / (SLOT[0] * SLOT[1])) if case.vents and deep > LEAST_DEEP else 0
     slots = max(0, min(wanted, int((wide - 20) / SLOT_PITCH)))
+    hatch = _hatch(case, wide + 2 * t, high + 2 * t, r.design.workshop.machines)
     pieces = [
         _wall(case, "top", wide + 2 * t, deep, slots, (-t, high + t)),
         _wall(case, "bottom", wide + 2 * t, deep, slots, (-t, -t - deep)),
         _wall(case, "left", deep, high, 0, (-t - deep, 0.0)),
         _wall(case, "right", deep, high, 0, (wide + t, 0.0)),
-        _back(case, wide + 2 * t, high + 2 * t, (-t, -t)),
-        *_inside(case, wide, high, module.thickness),
+        _back(case, wide + 2 * t, high + 2 * t, (-t, -t), hatch),
+        *_inside(case, wide, high, module.thickness, hatch),
     ]
     made = slots * SLOT[0] * SLOT[1]
     return CaseMade(
-        case, (wide, high, deep), (wide + 2 * t, high + 2 * t, deep + t), tuple(pieces), watts, needed, made
-    )
+        case, (wide, high, deep), (wide + 2 * t, high + 2 * t, deep + t), tuple(pieces), watts, needed, made,
+        hatch,
+    )  # fmt: skip
 
 
 def _rectangle(x: float, y: float, width: float, height: float) -> Loop:
@@ -158,18 +168,32 @@ def _wall(case: Case, wall: Wall, width: float, height: float, slots: int, at: t
     return CasePiece(f"case-{wall}", f"{wall.capitalize()} wall", 1, width, height, tuple(openings), note, at)
 
 
-def _back(case: Case, width: float, height: float, at: tuple[float, float]) -> CasePiece:
+def _hatch(case: Case, width: float, height: float, machines: Sequence[Machine]) -> tuple[float, float] | None:
+    """Width and height (mm) of the hatch in a back of that size; of a printed one, as its cover fits a bed."""
+    if not case.hatch:
+        return None
+    wide, high = width * HATCH, height * HATCH
+    beds = [usable(m) for m in machines if m.kind == "printer"] if case.made == "printed" else []
+    ways = [(min(wide, w - 2 * COVER), min(high, h - 2 * COVER)) for bed in beds for w, h in (bed, bed[::-1])]
+    best = max(ways, key=lambda way: way[0] * way[1], default=(wide, high))
+    return best if min(best) >= min(LEAST_HATCH, wide, high) else None
+
+
+def _back(
+    case: Case, width: float, height: float, at: tuple[float, float], hatch: tuple[float, float] | None
+) -> CasePiece:
     openings = list(_exits(case, "back", width, height))
-    if case.hatch:
-        wide, high = width * HATCH, height * HATCH
+    if hatch:
+        wide, high = hatch
         openings.append(Opening("hatch", _rectangle((width - wide) / 2, (height - high) / 2, wide, high)))
     return CasePiece("case-back", "Back", 1, width, height, tuple(openings), "over all four walls", at)
 
 
-def _inside(case: Case, wide: float, high: float, plate: float) -> Iterator[CasePiece]:
-    t = case.thickness
-    if case.hatch:
-        width, height = (wide + 2 * t) * HATCH + 2 * COVER, (high + 2 * t) * HATCH + 2 * COVER
+def _inside(
+    case: Case, wide: float, high: float, plate: float, hatch: tuple[float, float] | None
+) -> Iterator[CasePiece]:
+    if hatch:
+        width, height = hatch[0] + 2 * COVER, hatch[1] + 2 * COVER
         spots = [(x, y) for x in (COVER / 2, width - COVER / 2) for y in (COVER / 2, height - COVER / 2)]
         holes = tuple(Opening("screw", _round(x, y, HATCH_SCREW)) for x, y in spots)
         yield CasePiece("case-hatch", "Cover of the hatch", 1, width, height, holes, "screwed over the back's opening")

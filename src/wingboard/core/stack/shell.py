@@ -20,7 +20,7 @@ from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.modules import Screw
 from wingboard.core.record.workshop import Machine, Material
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.stack.case import COVER, HATCH, CaseMade, CasePiece
+from wingboard.core.stack.case import COVER, CaseMade, CasePiece
 
 INSERT: dict[Screw, tuple[float, float]] = {
     "M2": (3.2, 5.0), "M2.5": (3.6, 6.0), "M3": (4.0, 7.0), "M4": (5.6, 9.0), "M5": (6.4, 10.5), "M6": (8.0, 13.5),
@@ -186,9 +186,9 @@ def _in_wall(piece: CasePiece, made: CaseMade) -> list[list[float]] | None:
 
 def _pilots(made: CaseMade) -> Iterator[tuple[float, float]]:
     """Where the cover of the hatch is screwed to the back."""
-    if made.case.hatch:
-        wide, high, t = made.inside[0], made.inside[1], made.case.thickness
-        dx, dy = ((side + 2 * t) * HATCH / 2 + COVER / 2 for side in (wide, high))
+    if made.hatch:
+        wide, high, _ = made.inside
+        dx, dy = (side / 2 + COVER / 2 for side in made.hatch)
         yield from product((wide / 2 - dx, wide / 2 + dx), (high / 2 - dy, high / 2 + dy))
 
 

@@ -15,7 +15,7 @@ from wingboard.core.record.base import Source
 from wingboard.core.record.modules import CableExit, Case
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.stack.case import CaseMade, case_of
+from wingboard.core.stack.case import COVER, LEAST_HATCH, CaseMade, case_of
 from wingboard.core.stack.checks.holding import READS
 from wingboard.core.stack.console import FrameMade, frame_of
 from wingboard.core.stack.shell import cuts_of
@@ -94,13 +94,12 @@ def case_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="cable exits of a case without a hatch, against one",
     source=Source(kind="practice", note="an exit for the loom, and a hatch to reach what fails"),
     fixes="makes one in the back",
-    reads=("modules", "wishes"),
+    reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
 )
 def case_shut(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Closed boxes."""
-    for module in r.modules.values():
-        case = module.module.case
-        if case is not None and not case.exits and not case.hatch:
+    for module, case, made in _cases(r):
+        if not case.exits and not made.hatch:
             command = SetCase(module=module.module.id, exits=(CableExit(),))
             yield rule.finding(
                 module.module.id,
@@ -190,12 +189,11 @@ def case_printer(r: Resolved, rule: Check) -> Iterator[Finding]:
                 fix=Fix(label="Make it of sheet", commands=(sheet,)),
             )
             continue
-        cover = next((p for p in made.pieces if p.id == "case-hatch"), None)
-        if cover and not any(_lies(cover.width, cover.height, bed) for bed in beds):
+        if case.hatch and made.hatch is None:
             yield rule.finding(
                 name,
-                detail=f"{module.module.name}, cover of the hatch",
-                measured=Measure(value=max(cover.width, cover.height)),
+                detail=f"{module.module.name}, cover of the least hatch",
+                measured=Measure(value=LEAST_HATCH + 2 * COVER),
                 needed=Measure(value=most),
                 most=True,
                 fix=Fix(label="Leave the hatch out", commands=(SetCase(module=name, hatch=False),)),
