@@ -164,7 +164,7 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     "stack.case-printer",
     severity="judge",
     title="The case goes on no printer",
-    measures="a printed case, in up to eight pieces each way, and its least hatch's cover, against the printers' volumes",
+    measures="a printed case, in up to eight pieces each way, and the cover of its hatch, against the printers",
     source=Source(kind="computed", note="bed less its margins, as it lies or turned, and the height it prints"),
     fixes="leaves the hatch out, or makes the case of sheet",
     reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
