@@ -104,6 +104,7 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
   const client = useQueryClient();
   const [, navigate] = useLocation();
   const [problem, setProblem] = useState<Problem | null>(null);
+  const { settled } = useChanges(view.id);
   const opened = (made: DesignView) => {
     remember(client, made);
     useSession.getState().set(ANEW);
@@ -138,7 +139,9 @@ function Bring({ onClose, station }: { onClose: () => void; station: Station["id
         </Button>
         <Button
           onClick={() =>
-            void attempt(answered(api.POST("/api/designs/{design_id}/copy", { params: { path } })))
+            void attempt(
+              settled().then(() => answered(api.POST("/api/designs/{design_id}/copy", { params: { path } }))),
+            )
           }
         >
           Duplicate

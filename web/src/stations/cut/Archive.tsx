@@ -1,6 +1,6 @@
 /** Every file of the design as one archive: made as a job, then handed over. */
 import { answered, api } from "../../api/client";
-import { useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
 import { useJob } from "../../app/useJob";
 import { Button } from "../../ui/Button";
 
@@ -16,7 +16,9 @@ export function Archive() {
   const { id } = useDesign();
   const { standing, run, stop } = useJob();
   const path = { design_id: id };
+  const { settled } = useChanges(id);
   const make = async () => {
+    await settled(); // what is drawn is what is written
     const over = await run(() =>
       answered(api.POST("/api/designs/{design_id}/cut/archive", { params: { path } })),
     );

@@ -34,7 +34,7 @@ const given = (changes: object) =>
 
 export function useLaying(light: LightView): Laying {
   const { id, revision } = useDesign();
-  const { send } = useChanges(id);
+  const { send, settled } = useChanges(id);
   const { chosen, set } = useLightState();
   const job = useJob();
   const [what, setWhat] = useState("");
@@ -68,11 +68,12 @@ export function useLaying(light: LightView): Laying {
     dim: (level) => void send([{ do: "set_light", module, level }]).finally(() => set({ level: null })),
     suggest: async (way) => {
       setWhat("Looking where lamps have to lie");
+      const base = (await settled())?.revision ?? revision;
       const done = await job.run(() =>
         answered(
           api.POST("/api/designs/{design_id}/light/{module}/suggest", {
             ...path,
-            body: { base: revision, way, key: crypto.randomUUID() },
+            body: { base, way, key: crypto.randomUUID() },
           }),
         ),
       );
@@ -89,11 +90,12 @@ export function useLaying(light: LightView): Laying {
     leave: () => setSuggested(null),
     refine: async () => {
       setWhat("A finer map");
+      const base = (await settled())?.revision ?? revision;
       const done = await job.run(() =>
         answered(
           api.POST("/api/designs/{design_id}/light/{module}/refine", {
             ...path,
-            body: { base: revision, key: crypto.randomUUID() },
+            body: { base, key: crypto.randomUUID() },
           }),
         ),
       );

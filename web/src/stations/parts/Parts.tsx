@@ -44,7 +44,7 @@ export default function Parts() {
   const [family, setFamily] = useState("all");
   const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const [picked, setPicked] = useState<{ of: string; part: string } | null>(null);
-  const { send } = useChanges(id);
+  const { send, settled } = useChanges(id);
   const set = useSession((s) => s.set);
   const drawer = useQuery({
     queryKey: ["drawer", id, revision],
@@ -63,6 +63,7 @@ export default function Parts() {
   const giveBest = async (functions: Fn[]) => {
     const ids = functions.map((f) => f.id);
     try {
+      await settled(); // functions that are only on their way have no parts yet
       const found = await answered(
         api.POST("/api/designs/{design_id}/parts/best", {
           params: { path: { design_id: id } },
