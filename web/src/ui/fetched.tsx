@@ -32,7 +32,11 @@ export function fetched(load: Load): ComponentType {
 export function fetchAgain(): void {
   if (failed.size === 0) return;
   asked += 1;
-  if (asked > 1) location.reload();
+  if (asked > 1)
+    void fetch("/").then(
+      (answer) => answer.ok && location.reload(), // not while the server is away: the page would be gone
+      () => undefined,
+    );
   failed.forEach((again) => again());
   failed.clear();
 }
