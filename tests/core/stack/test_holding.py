@@ -30,7 +30,7 @@ from wingboard.core.stack.bending import bends, deflection, rigidity
 from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
 from wingboard.core.stack.bridges import shown_bridges, solid
 from wingboard.core.stack.case import case_of, in_place, outline_of, vent_area
-from wingboard.core.stack.console import frame_of
+from wingboard.core.stack.console import frame_list, frame_of
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
 from wingboard.core.stack.screws import proposed_screws, usual_span
@@ -296,6 +296,31 @@ def test_a_case_holds_the_plate_and_its_pieces_make_the_box() -> None:
     listed = cut_file(r, (), module, "case-cutting-list.csv")
     assert listed is not None
     assert listed.decode().splitlines()[1].startswith("Top wall,1,212.6,70.0,6,plywood")
+
+
+def test_a_frame_under_an_arch_is_sawn_along_it() -> None:
+    # A chord of 400 that rises 50 is cut from a circle of radius (200² + 50²) / 100 = 425.
+    arch = {"kind": "arch", "width": 400, "height": 200, "rise": 50}
+    design = made(plate(), {"do": "set_brief", "opening": arch}, {"do": "set_frame", "wide": 30, "ledge": 8})
+    frame = frame_of(Resolved(design))
+    assert frame is not None
+    top, left = frame.battens[0], frame.battens[2]
+    corner = 250 - 425 + (417**2 - 192**2) ** 0.5
+    assert (top.y0, top.y1, left.y1) == pytest.approx((corner, 250 - 8 + 30, corner))
+    assert frame.clear == pytest.approx((384, corner - 8))
+    inner = area_of(design.brief.opening.loop()).buffer(-8, quad_segs=64)
+    covered = shapely.unary_union([b.area() for b in frame.battens])
+    assert covered.intersection(inner.buffer(-0.05)).area < 0.5
+    assert inner.buffer(0.1).exterior.difference(covered).length < 2
+    assert all(covered.buffer(-14.9).distance(Point(spot)) < 15 for b in frame.battens for spot in b.screws)
+    circle = Point(200, 250 - 425).buffer(417 + 15, quad_segs=512).boundary
+    assert sum(circle.distance(Point(spot)) < 0.1 for spot in top.screws) == len(top.screws) - 2
+    assert "sawn along the arch" in frame_list(frame)[0][-1]
+    assert not found(design, "stack.frame-carries")
+    corners = [(0, 0), (400, 0), (400, 200), (200, 300), (0, 200)]
+    gable = {"kind": "path", "points": [{"x": x, "y": y} for x, y in corners]}
+    pointed = made(plate(), {"do": "set_brief", "opening": gable}, {"do": "set_frame", "wide": 30, "ledge": 8})
+    assert found(pointed, "stack.frame-carries")
 
 
 def test_a_frame_is_square_carries_the_seams_and_is_screwed_outside_the_opening() -> None:

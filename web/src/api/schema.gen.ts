@@ -2074,11 +2074,13 @@ export interface components {
         };
         /**
          * BattenView
-         * @description A batten of the console's frame, in the opening's coordinates (mm), and its screws.
+         * @description A batten of the console's frame, in the opening's coordinates (mm), its outline and its screws.
          */
         BattenView: {
             /** Name */
             name: string;
+            /** Path */
+            path: string;
             /** X0 */
             x0: number;
             /** Y0 */

@@ -37,6 +37,48 @@ const sizeOf = (lines: readonly string[]) => ({
   height: lines.length * LINE + 2,
 });
 
+/** Words round a point outside the box that they name, with a line to its nearest edge. */
+function beside(lines: string[], x: number, y: number, box: Rect): Label {
+  const { width, height } = sizeOf(lines);
+  const between = (least: number, value: number, most: number) => Math.max(least, Math.min(most, value));
+  const x0 = between(box.x, x, box.x + box.width);
+  const y0 = between(box.y, y, box.y + box.height);
+  const x1 = between(x - width / 2, x0, x + width / 2);
+  const y1 = between(y - height / 2, y0, y + height / 2);
+  return { lines, x, y, leader: { x0, y0, x1, y1 } };
+}
+
+/** Labels whose lines cross change places: the lines are shorter for it, and none crosses. */
+function uncross(made: Map<number, Label>, things: readonly { box: Rect }[]): void {
+  const outside = [...made.keys()].filter((n) => made.get(n)?.leader);
+  for (let round = 0; round < outside.length; round++) {
+    let changed = false;
+    for (const [k, n] of outside.entries())
+      for (const m of outside.slice(k + 1)) {
+        const one = made.get(n);
+        const other = made.get(m);
+        const boxes = [things[n]?.box, things[m]?.box] as const;
+        if (!one?.leader || !other?.leader || !boxes[0] || !boxes[1] || !cross(one.leader, other.leader))
+          continue;
+        made.set(n, beside(one.lines, other.x, other.y, boxes[0]));
+        made.set(m, beside(other.lines, one.x, one.y, boxes[1]));
+        changed = true;
+      }
+    if (!changed) return;
+  }
+}
+
+type Leader = NonNullable<Label["leader"]>;
+
+/** Whether two lines cross: the ends of each lie on both sides of the other. */
+function cross(a: Leader, b: Leader): boolean {
+  const side = (l: Leader, x: number, y: number) =>
+    Math.sign((l.x1 - l.x0) * (y - l.y0) - (l.y1 - l.y0) * (x - l.x0));
+  return (
+    side(a, b.x0, b.y0) * side(a, b.x1, b.y1) < 0 && side(b, a.x0, a.y0) * side(b, a.x1, a.y1) < 0
+  );
+}
+
 /** A label over others, or out of the window, by more than this share of itself is not drawn. */
 const COVERED = 0.15;
 
@@ -86,19 +128,9 @@ export function placeLabels(
       if (best && best.cost <= ring * 8) break;
     }
     if (!best || best.share > COVERED) return;
-    const { rect } = best;
-    taken.push(rect);
-    const x = rect.x + rect.width / 2;
-    const y = rect.y + rect.height / 2;
-    const to = {
-      x: Math.max(box.x, Math.min(box.x + box.width, x)),
-      y: Math.max(box.y, Math.min(box.y + box.height, y)),
-    };
-    const from = {
-      x: Math.max(rect.x, Math.min(rect.x + rect.width, to.x)),
-      y: Math.max(rect.y, Math.min(rect.y + rect.height, to.y)),
-    };
-    made.set(n, { lines, x, y, leader: { x0: to.x, y0: to.y, x1: from.x, y1: from.y } });
+    taken.push(best.rect);
+    made.set(n, beside(lines, best.rect.x + size.width / 2, best.rect.y + size.height / 2, box));
   });
+  uncross(made, things);
   return things.map((_, n) => made.get(n) ?? null);
 }

@@ -137,9 +137,10 @@ class LineView(BaseModel):
 
 
 class BattenView(BaseModel):
-    """A batten of the console's frame, in the opening's coordinates (mm), and its screws."""
+    """A batten of the console's frame, in the opening's coordinates (mm), its outline and its screws."""
 
     name: str
+    path: str
     x0: float
     y0: float
     x1: float
@@ -299,7 +300,7 @@ def _frame(r: Resolved) -> FrameView | None:
         return None
     battens = [
         BattenView(
-            name=b.name, x0=b.x0, y0=b.y0, x1=b.x1, y1=b.y1, length=b.length,
+            name=b.name, x0=b.x0, y0=b.y0, x1=b.x1, y1=b.y1, length=b.length, path=svg_path(b.loop()),
             screws=[PointView(x=x, y=y) for x, y in b.screws],
         )
         for b in made.battens

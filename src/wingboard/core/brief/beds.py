@@ -32,6 +32,16 @@ def usable(machine: Machine) -> tuple[float, float]:
     return max(0.0, machine.bed_width - 2 * machine.margin), max(0.0, machine.bed_height - 2 * machine.margin)
 
 
+def over_bed(width: float, height: float, machine: Machine) -> float:
+    """How much (mm) a piece is too long for the bed less its margins, the way it lies better; less than 0: it fits."""
+    return over(width, height, *usable(machine))
+
+
+def over(width: float, height: float, bed_width: float, bed_height: float) -> float:
+    """How much (mm) a sheet is over a bed the way it lies better."""
+    return min(max(w - bed_width, h - bed_height) for w, h in ((width, height), (height, width)))
+
+
 def longest(height: float, machine: Machine) -> float:
     """How wide (mm) a plate so high may be to lie on the bed in one piece, as it is or turned; 0: none does."""
     bed_w, bed_h = usable(machine)

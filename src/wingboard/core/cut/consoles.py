@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.files.tables import write_csv
-from wingboard.core.geometry.outline import moved, rounded_rectangle
+from wingboard.core.geometry.outline import moved
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.stack.console import FRAME_LIST, frame_list, frame_of
 
@@ -21,8 +21,7 @@ def frame_scene(r: Resolved) -> Scene | None:
     right, high = max(b.x1 for b in made.battens), max(b.y1 for b in made.battens)
     items = [Item("inner", moved(r.design.brief.opening.loop(), -left, -low), "opening")]
     for b in made.battens:
-        loop = rounded_rectangle(b.x1 - b.x0, b.y1 - b.y0, 0.0, b.x0 - left, b.y0 - low)
-        items.append(Item("outline", loop, b.name))
+        items.append(Item("outline", moved(b.loop(), -left, -low), b.name))
         items += [Item("inner", CirclePath(x - left, y - low, SCREW), f"{b.name}, screw") for x, y in b.screws]
     return Scene(f"{r.design.name}: frame of the console", right - left, high - low, made.frame.deep, tuple(items))
 

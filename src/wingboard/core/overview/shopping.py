@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections import Counter
+from collections import Counter, defaultdict
 
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of
 from wingboard.core.cut.printed import case_solids, is_printed, plate_solids
@@ -132,10 +132,16 @@ def _battens(r: Resolved) -> list[tuple[str, ...]]:
     made = frame_of(r)
     if made is None:
         return []
-    lengths = [max(b.x1 - b.x0, b.y1 - b.y0) / 1000 for b in made.battens]
-    name = f"Batten {made.frame.wide:g} × {made.frame.deep:g} mm"
-    metres = sum(lengths)
-    return [_row(name, f"{metres:.2f} m, by the metre", len(lengths), None, math.ceil(metres))]
+    widths: defaultdict[float, list[float]] = defaultdict(list)
+    for b in made.battens:
+        widths[made.frame.wide if b.sawn is None or b.upright else math.ceil(b.wide)].append(b.length / 1000)
+    return [
+        _row(
+            f"Batten {wide:g} × {made.frame.deep:g} mm", f"{sum(lengths):.2f} m, by the metre", len(lengths), None,
+            math.ceil(sum(lengths)),
+        )
+        for wide, lengths in sorted(widths.items())
+    ]  # fmt: skip
 
 
 def _steps(r: Resolved, function: str) -> int:

@@ -208,27 +208,40 @@ class Cuts(NamedTuple):
 
 def cuts_of(made: CaseMade, machines: Sequence[Machine]) -> Cuts:
     """The cuts that leave the fewest pieces, each within a printer's volume; none where there is no printer."""
-    size, t = made.outside, made.case.thickness
+    t = made.case.thickness
     best: Cuts | None = None
+    for m, ways in _ways_to_cut(made, machines):
+        if any(way is None for way in ways):
+            continue
+        shifted = [tuple(x - t for x in way or ()) for way in ways[:2]]
+        found = Cuts(m, shifted[0], shifted[1], ways[2] or ())
+        if best is None or found.pieces < best.pieces:
+            best = found
+    return best or Cuts(None, (), (), ())
+
+
+def sides_uncut(made: CaseMade, machines: Sequence[Machine]) -> int:
+    """On how many of its three sides no cut makes a case small enough, for the printer and the way that do best."""
+    return min((sum(way is None for way in ways) for _, ways in _ways_to_cut(made, machines)), default=3)
+
+
+def _ways_to_cut(
+    made: CaseMade, machines: Sequence[Machine]
+) -> Iterator[tuple[Machine, list[tuple[float, ...] | None]]]:
+    """For each printer and both ways a case lies on it: the cuts along x, y and z; None where there is no place."""
     for m in machines:
         if m.kind != "printer":
             continue
         bed_x, bed_y = usable(m)
         for bed in ((bed_x, bed_y), (bed_y, bed_x)):
             ways = []
-            for along, (length, most) in enumerate(zip(size, (*bed, m.depth), strict=True)):
+            for along, (length, most) in enumerate(zip(made.outside, (*bed, m.depth), strict=True)):
                 many = math.ceil((length - VISIBLE) / most) if most > LEAST_PIECE else 0
                 at: tuple[float, ...] | None = () if many == 1 else None
                 if 1 < many <= 8:
                     at = free_cuts(length, _taken(made, along), most, many, LEAST_PIECE)
                 ways.append(at)
-            if any(way is None for way in ways):
-                continue
-            shifted = [tuple(x - t for x in way or ()) for way in ways[:2]]
-            found = Cuts(m, shifted[0], shifted[1], ways[2] or ())
-            if best is None or found.pieces < best.pieces:
-                best = found
-    return best or Cuts(None, (), (), ())
+            yield m, ways
 
 
 def _taken(made: CaseMade, along: int) -> list[tuple[float, float]]:

@@ -40,6 +40,10 @@ function Printed({ stack, made }: { stack: StackView; made: Made }) {
   );
 }
 
+const SIDES = ["case-left", "case-right"];
+/** Width (pixels) of a letter of a tag. */
+const LETTER = 7.5;
+
 function Unfolded({ stack, made }: { stack: StackView; made: Made }) {
   const { id } = useDesign();
   const frame = useRef<HTMLDivElement>(null);
@@ -81,11 +85,14 @@ function Unfolded({ stack, made }: { stack: StackView; made: Made }) {
         ))}
         {flat.map((p) => {
           const [x, y] = middle[p.id] ?? [0, 0];
-          const tag = { x, scale, ink: "var(--ink)", ground: "var(--sheet)" };
+          const size = `${shown(p.width)} × ${shown(p.height)}`;
+          const upright = SIDES.includes(p.id) && deep * scale < size.length * LETTER;
+          const tag = { scale, upright, ink: "var(--ink)", ground: "var(--sheet)" };
+          const by = 9 / scale;
           return (
             <g key={p.id}>
-              <Tag {...tag} y={y + 9 / scale} text={p.name} />
-              <Tag {...tag} y={y - 9 / scale} text={`${shown(p.width)} × ${shown(p.height)}`} />
+              <Tag {...tag} x={upright ? x - by : x} y={upright ? y : y + by} text={p.name} />
+              <Tag {...tag} x={upright ? x + by : x} y={upright ? y : y - by} text={size} />
             </g>
           );
         })}

@@ -20,6 +20,7 @@ export function FrameDrawing({ made }: { made: NonNullable<StackView["frame"]> }
   const { scale } = camera.viewport;
   const s = 1 / scale;
   const w = made.frame.wide;
+  const corner = low + w + (made.clear[1] ?? 0);
   const tag = { scale, ink: "var(--ink)", ground: "var(--sheet)" };
   return (
     <>
@@ -30,12 +31,9 @@ export function FrameDrawing({ made }: { made: NonNullable<StackView["frame"]> }
         drawing={{ role: "img", "aria-label": "The frame of the opening" }}
       >
         {made.battens.map((b) => (
-          <rect
+          <path
             key={b.name}
-            x={b.x0}
-            y={b.y0}
-            width={b.x1 - b.x0}
-            height={b.y1 - b.y0}
+            d={b.path}
             fill="var(--wood)"
             stroke="var(--body-edge)"
             strokeWidth={1.2 * s}
@@ -49,7 +47,7 @@ export function FrameDrawing({ made }: { made: NonNullable<StackView["frame"]> }
           strokeDasharray={`${6 * s} ${4 * s}`}
         />
         <path
-          d={`M${left + w} ${low + w}L${right - w} ${high - w}M${right - w} ${low + w}L${left + w} ${high - w}`}
+          d={`M${left + w} ${low + w}L${right - w} ${corner}M${right - w} ${low + w}L${left + w} ${corner}`}
           stroke="var(--faint)"
           strokeWidth={s}
           strokeDasharray={`${2 * s} ${3 * s}`}
@@ -70,11 +68,11 @@ export function FrameDrawing({ made }: { made: NonNullable<StackView["frame"]> }
         <Tag
           {...tag}
           x={(left + right) / 2}
-          y={(low + high) / 2}
+          y={(low + w + corner) / 2}
           text={`${shown(made.diagonal)} both ways`}
         />
         <Tag {...tag} x={(left + right) / 2} y={low + w / 2} text={`${shown(right - left)}`} />
-        <Tag {...tag} x={left + w / 2} y={(low + high) / 2} text={`${shown(high - low - 2 * w)}`} upright />
+        <Tag {...tag} x={left + w / 2} y={(low + w + corner) / 2} text={shown(corner - low - w)} upright />
       </Canvas>
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 text-[11px] text-faint">
         <p className="min-w-0 flex-1 truncate">

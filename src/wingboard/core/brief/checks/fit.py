@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wingboard.core.brief.beds import BedFit, bed_fit, longest, usable
+from wingboard.core.brief.beds import BedFit, bed_fit, longest, over, usable
 from wingboard.core.brief.chain import chain
 from wingboard.core.brief.seams import seams_between
 from wingboard.core.brief.sheets import kinds, sheets_needed, sheets_of, size_of, too_large
@@ -190,11 +190,10 @@ def sheet_on_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     machines = [m for m in r.design.workshop.machines if m.kind != "hand"]
     if not machines:
         return
-    over = {
-        s.id: min(_over(s.width, s.height, m.bed_width, m.bed_height) for m in machines)
-        for s in r.design.workshop.stock
+    over_by = {
+        s.id: min(over(s.width, s.height, m.bed_width, m.bed_height) for m in machines) for s in r.design.workshop.stock
     }
-    large = [s for s in r.design.workshop.stock if over[s.id] > VISIBLE]
+    large = [s for s in r.design.workshop.stock if over_by[s.id] > VISIBLE]
     if large:
         listed = ", ".join(
             f"{s.width:g} × {s.height:g} mm of {s.thickness:g} mm {materials()[s.material].name.lower()}"
@@ -203,15 +202,10 @@ def sheet_on_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
         yield rule.finding(
             *(s.id for s in large[:20]),
             detail=f"{listed}{' …' if len(large) > 3 else ''}: to be sawn to size first",
-            measured=Measure(value=max(over.values()), unit="mm over"),
+            measured=Measure(value=max(over_by.values()), unit="mm over"),
             needed=Measure(value=0, unit="mm over"),
             most=True,
         )
-
-
-def _over(width: float, height: float, bed_width: float, bed_height: float) -> float:
-    """How much (mm) a sheet is over a bed the way it lies better."""
-    return min(max(w - bed_width, h - bed_height) for w, h in ((width, height), (height, width)))
 
 
 @check(

@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from shapely import line_merge, unary_union
+
+from wingboard.core.brief.beds import over_bed
 from wingboard.core.changes.commands.boards import SetCase
 from wingboard.core.changes.commands.console import SetFrame
 from wingboard.core.face.checks.spots import of
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.geometry.rounded import margin_inside, slab
+from wingboard.core.geometry.outline import area_of
+from wingboard.core.geometry.rounded import Rounded, margin_inside, slab
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.modules import CableExit, Case
@@ -18,7 +22,7 @@ from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.case import COVER, LEAST_HATCH, CaseMade, case_of
 from wingboard.core.stack.checks.holding import READS
 from wingboard.core.stack.console import FrameMade, frame_of
-from wingboard.core.stack.shell import cuts_of
+from wingboard.core.stack.shell import cuts_of, sides_uncut
 
 ASSEMBLY = 1.0
 """Room (mm) between a body and the wall that the plate goes into (common practice)."""
@@ -137,7 +141,7 @@ def case_warm(r: Resolved, rule: Check) -> Iterator[Finding]:
     "stack.case-bed",
     severity="judge",
     title="A piece of the case on no bed",
-    measures="the pieces of a case, against the machines' beds less their margins",
+    measures="how much a piece of a case is too long for the beds less their margins, lying either way",
     source=Source(kind="computed", note="width and height, at 0° and 90°"),
     reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
 )
@@ -147,15 +151,14 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     for module, case, made in _cases(r) if machines else ():
         if case.made == "printed":
             continue
-        beds = [(m.bed_width - 2 * m.margin, m.bed_height - 2 * m.margin) for m in machines]
-        large = [p for p in made.pieces if not any(_lies(p.width, p.height, bed) for bed in beds)]
+        over = {p.name: min(over_bed(p.width, p.height, m) for m in machines) for p in made.pieces}
+        large = [name.lower() for name, by in over.items() if by > VISIBLE]
         if large:
-            widest = max(large, key=lambda p: max(p.width, p.height))
             yield rule.finding(
                 module.module.id,
-                detail=f"{len(large)} of {module.module.name}: {', '.join(p.name.lower() for p in large[:4])}",
-                measured=Measure(value=max(widest.width, widest.height)),
-                needed=Measure(value=max(max(bed) for bed in beds)),
+                detail=f"{len(large)} of {module.module.name}: {', '.join(large[:4])}",
+                measured=Measure(value=max(over.values()), unit="mm over"),
+                needed=Measure(value=0, unit="mm over"),
                 most=True,
             )
 
@@ -164,7 +167,7 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     "stack.case-printer",
     severity="judge",
     title="The case goes on no printer",
-    measures="a printed case, in up to eight pieces each way, and the cover of its hatch, against the printers",
+    measures="printers; sides on which no cut in up to eight pieces fits one; how much the hatch's cover is over a bed",
     source=Source(kind="computed", note="bed less its margins, as it lies or turned, and the height it prints"),
     fixes="leaves the hatch out, or makes the case of sheet",
     reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
@@ -172,8 +175,7 @@ def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
 def case_printer(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Printed cases without a printer in the workshop, and pieces that stay larger than it prints."""
     printers = [m for m in r.design.workshop.machines if m.kind == "printer"]
-    beds = [(m.bed_width - 2 * m.margin, m.bed_height - 2 * m.margin) for m in printers]
-    most = max((max(bed) for bed in beds), default=0.0)
+    least = LEAST_HATCH + 2 * COVER
     for module, case, made in _cases(r):
         if case.made != "printed":
             continue
@@ -183,9 +185,11 @@ def case_printer(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 name,
                 detail=f"{module.module.name}, {' × '.join(f'{s:.0f}' for s in made.outside)} mm",
-                measured=Measure(value=max(made.outside)),
-                needed=Measure(value=most),
-                most=True,
+                measured=Measure(value=sides_uncut(made, printers), unit="sides not cut")
+                if printers
+                else Measure(value=0, unit="printers"),
+                needed=Measure(value=0, unit="sides not cut") if printers else Measure(value=1, unit="printers"),
+                most=bool(printers),
                 fix=Fix(label="Make it of sheet", commands=(sheet,)),
             )
             continue
@@ -193,15 +197,11 @@ def case_printer(r: Resolved, rule: Check) -> Iterator[Finding]:
             yield rule.finding(
                 name,
                 detail=f"{module.module.name}, cover of the least hatch",
-                measured=Measure(value=LEAST_HATCH + 2 * COVER),
-                needed=Measure(value=most),
+                measured=Measure(value=min(over_bed(least, least, m) for m in printers), unit="mm over"),
+                needed=Measure(value=0, unit="mm over"),
                 most=True,
                 fix=Fix(label="Leave the hatch out", commands=(SetCase(module=name, hatch=False),)),
             )
-
-
-def _lies(width: float, height: float, bed: tuple[float, float]) -> bool:
-    return any(w <= bed[0] + VISIBLE and h <= bed[1] + VISIBLE for w, h in ((width, height), (height, width)))
 
 
 @check(
@@ -219,10 +219,7 @@ def frame_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
     need, bodies = rule.limit(r.design), r.panel.bodies
     worst: dict[int, tuple[float, str]] = {}
     for batten in made.battens if made else ():
-        shape = slab(batten.x1 - batten.x0, batten.y1 - batten.y0).moved(
-            (batten.x0 + batten.x1) / 2, (batten.y0 + batten.y1) / 2
-        )
-        for i, apart in bodies.against(shape, need):
+        for i, apart in bodies.against(Rounded(batten.area(), 0.0), need):
             owner = int(bodies.shapes.owners[i])
             module = r.panel.module_of(owner)
             behind_plate = module.thickness, module.thickness + (made.frame.deep if made else 0.0)
@@ -238,6 +235,38 @@ def frame_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
             measured=Measure(value=apart),
             needed=Measure(value=need),
             fix=lambda made=made: _narrower(made),  # type: ignore[misc]
+        )
+
+
+LOOSE = 60.0
+"""A plate's edge may go so far (mm) without a batten under it (common practice: half the way between two screws)."""
+
+
+@check(
+    "stack.frame-carries",
+    severity="judge",
+    title="An edge on no batten",
+    measures="the longest run of the opening's edge that no batten lies under",
+    source=Source(kind="practice", note="a plate rests on its whole edge; half the way between two screws is stiff"),
+    reads=READS,
+)
+def frame_carries(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Edges of an opening that is no rectangle and no arch, where the frame round its box does not reach."""
+    made = r.once("frame", lambda: frame_of(r))
+    if made is None:
+        return
+    edge = area_of(r.design.brief.opening.loop()).buffer(-min(made.frame.ledge, 2.0) / 2).boundary
+    bare = edge.difference(unary_union([b.area() for b in made.battens]))
+    whole = line_merge(bare) if bare.geom_type == "MultiLineString" else bare
+    runs = [part.length for part in getattr(whole, "geoms", (whole,))]
+    worst = max(runs, default=0.0)
+    if worst > LOOSE:
+        yield rule.finding(
+            "frame",
+            detail="The opening's edge",
+            measured=Measure(value=worst),
+            needed=Measure(value=LOOSE),
+            most=True,
         )
 
 
