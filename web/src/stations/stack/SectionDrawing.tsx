@@ -80,7 +80,9 @@ function Drawn({ section, name }: { section: SectionView; name: string }) {
       )}
       <Names things={bodiesOf(section, deep)} camera={camera} onSheet keepOff={unnamed(section, s)} />
       <Depth x={section.length + 18 * s} from={0} to={section.plate} scale={scale} />
-      <Depth x={section.length + 42 * s} from={0} to={section.deepest} scale={scale} />
+      {section.deepest > section.plate + 0.05 && (
+        <Depth x={section.length + 46 * s} from={0} to={section.deepest} scale={scale} />
+      )}
     </Canvas>
   );
 }
