@@ -20,6 +20,7 @@ from wingboard.core.changes.commands.lights import AddStrip
 from wingboard.core.changes.commands.modules import SetFixings
 from wingboard.core.changes.commands.parts import MeasurePart
 from wingboard.core.changes.commands.places import MoveItems
+from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design, write_design
@@ -171,6 +172,12 @@ def test_a_database_of_the_ninth_format_opens_and_takes_what_the_tenth_brought(t
     design = gone_on(tmp_path, "format-9", EditFunction(function="f1", led=True))
     assert not any(f.led for f in design.functions)
     assert not any(line.volts or line.bulb for part in design.parts for line in part.lines)
+
+
+def test_a_database_of_the_tenth_format_opens_and_takes_what_the_eleventh_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-10", EditMachine(machine="laser-1", feed=9000))
+    assert [(m.feed, m.acceleration) for m in design.workshop.machines] == [(3000, 300)]
+    assert not design.cutting.jobs
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

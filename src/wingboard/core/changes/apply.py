@@ -12,6 +12,7 @@ from wingboard.core.changes.handlers import (
     boards,
     brief,
     console,
+    cutting,
     functions,
     graphics,
     judgement,
@@ -35,7 +36,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement, layers, boards, console, lights, trials,
+    judgement, layers, boards, console, cutting, lights, trials,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

@@ -11,6 +11,7 @@ from wingboard.core.changes.commands import (
     boards,
     brief,
     console,
+    cutting,
     functions,
     graphics,
     judgement,
@@ -52,6 +53,7 @@ Command = Annotated[
     | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
     | lights.AddStrip | lights.EditStrip | lights.AddLeds | lights.EditLed | lights.RemoveLights | lights.SetLight
     | trials.LogTrial | trials.RemoveTrial
+    | cutting.SetJob | cutting.SetCopies | cutting.LogFit | cutting.ForgetFit | cutting.Tick
     | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.base import Record, Words
+from wingboard.core.record.cutting import Cutting
 from wingboard.core.record.functions import Function
 from wingboard.core.record.judgement import Acceptance, LimitChoice
 from wingboard.core.record.legends import Graphic, Style
@@ -31,7 +32,7 @@ class Design(Record):
     """A whole panel, as the application exports and imports it."""
 
     format: Literal["wingboard-design"] = "wingboard-design"
-    version: Literal[10] = 10
+    version: Literal[11] = 11
     name: Words = Field(min_length=1)
     brief: Brief = Brief()
     functions: tuple[Function, ...] = Field((), max_length=2000)
@@ -49,6 +50,7 @@ class Design(Record):
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
     workshop: Workshop = Workshop()
+    cutting: Cutting = Cutting()
     style: Style = Style()
     graphics: tuple[Graphic, ...] = Field((), max_length=500)
     procedures: tuple[Procedure, ...] = Field((), max_length=50)

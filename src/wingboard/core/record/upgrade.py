@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 10
+FORMAT = 11
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -208,7 +208,12 @@ def _to_10(document: Document) -> Document:
     return {**document, "version": 10}
 
 
+def _to_11(document: Document) -> Document:
+    """Machines have a pace, cutters a tip, sheets old holes, pieces a machine: nothing of the tenth format says so."""
+    return {**document, "version": 11}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
-    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10,
+    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

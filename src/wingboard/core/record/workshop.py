@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wingboard.core.record.base import Colour, Ident, Length, Record, Size, Words
+from wingboard.core.record.base import Colour, Ident, Length, Mm, Record, Size, Words
 
 Material = Literal[
     "acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc", "pla", "petg"
@@ -18,10 +18,30 @@ Money = Annotated[int, Field(ge=0, le=1_000_000_000)]
 
 
 class Tool(Record):
-    """A cutter of a mill or a drill."""
+    """A cutter of a mill, a pointed one for engraving, or a drill."""
 
+    kind: Literal["mill", "engraver", "drill"] = "mill"
     diameter: Annotated[float, Field(gt=0, le=100)]
     flutes: Annotated[int, Field(ge=1, le=12)] = 1
+    angle: Annotated[float, Field(ge=10, le=150)] = Field(60.0, description="Of an engraver's point, degrees")
+    flat: Annotated[float, Field(ge=0, le=5)] = Field(0.1, description="Width of an engraver's point")
+
+
+class Clamp(Record):
+    """A rectangle of the bed where nothing may be cut: a clamp, a stop, a screw."""
+
+    x: Mm
+    y: Mm
+    width: Size
+    height: Size
+
+
+class BlankHole(Record):
+    """A round hole that a sheet has already, its middle from the sheet's lower left corner."""
+
+    x: Mm
+    y: Mm
+    diameter: Size
 
 
 class MachineFields(Record):
@@ -35,7 +55,12 @@ class MachineFields(Record):
     kerf: Annotated[float, Field(ge=0, le=10)] = Field(0.0, description="Width that the cut takes away")
     tools: tuple[Tool, ...] = Field((), max_length=40)
     depth: Size = Field(6.0, description="The thickest sheet it cuts")
-    spindle_rpm: Annotated[int, Field(ge=0, le=200_000)] = 0
+    spindle_rpm: Annotated[int, Field(ge=0, le=200_000)] = Field(0, description="The fastest it turns; 0: not said")
+    feed: Annotated[float, Field(ge=10, le=100_000)] = Field(3000.0, description="The fastest it moves, mm/min")
+    acceleration: Annotated[float, Field(ge=1, le=100_000)] = Field(300.0, description="mm/s²")
+    watts: Annotated[float, Field(ge=0, le=10_000)] = Field(0.0, description="Of a laser's beam; 0: not said")
+    offsets: bool = Field(False, description="Its own software moves the line by the kerf: files keep the drawn edge")
+    clamps: tuple[Clamp, ...] = Field((), max_length=20)
 
 
 class Machine(MachineFields):
@@ -54,6 +79,8 @@ class StockFields(Record):
     height: Size
     price: Money = Field(0, description="Of one sheet")
     count: Annotated[int, Field(ge=0, le=10_000)] = 1
+    holes: tuple[BlankHole, ...] = Field((), max_length=200, description="That it has already")
+    grain: Literal["none", "along", "across"] = Field("none", description="Of wood: along its width, or across it")
 
 
 class Stock(StockFields):

@@ -9,6 +9,8 @@ from pydantic import Field
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Colour, Ident, Length, Size, Words
 from wingboard.core.record.workshop import (
+    BlankHole,
+    Clamp,
     MachineFields,
     Material,
     Money,
@@ -41,6 +43,11 @@ class EditMachine(Saying):
     tools: tuple[Tool, ...] | None = Field(None, max_length=40)
     depth: Size | None = None
     spindle_rpm: Annotated[int, Field(ge=0, le=200_000)] | None = None
+    feed: Annotated[float, Field(ge=10, le=100_000)] | None = None
+    acceleration: Annotated[float, Field(ge=1, le=100_000)] | None = None
+    watts: Annotated[float, Field(ge=0, le=10_000)] | None = None
+    offsets: bool | None = None
+    clamps: tuple[Clamp, ...] | None = Field(None, max_length=20)
 
 
 class AddStock(StockFields, Saying):
@@ -62,6 +69,8 @@ class EditStock(Saying):
     height: Size | None = None
     price: Money | None = None
     count: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    holes: tuple[BlankHole, ...] | None = Field(None, max_length=200)
+    grain: Literal["none", "along", "across"] | None = None
 
 
 class AddSupply(SupplyFields, Saying):
