@@ -179,7 +179,7 @@ def _graphic(drawing: Drawing) -> list[Item]:
     for x0, y0, x1, y1 in drawing.lines:
         wide, high = abs(x1 - x0) + LINE, abs(y1 - y0) + LINE
         loop = rounded_rectangle(wide, high, 0, min(x0, x1) - LINE / 2, min(y0, y1) - LINE / 2)
-        items.append(Item("engrave", loop, label))
+        items.append(Item("engrave", loop, label, graphic=True))
     return items
 
 
@@ -187,9 +187,9 @@ def _mark(placed: Placed, mark: Mark) -> Item:
     x, y = placed.place.x + mark.x, placed.place.y + mark.y
     label = f"{placed.function.name}, marks"
     if mark.dot:
-        return Item("engrave", CirclePath(x, y, 2 * MARK_WIDTH), label)
+        return Item("engrave", CirclePath(x, y, 2 * MARK_WIDTH), label, graphic=True)
     stroke = rounded_rectangle(MARK_LENGTH, MARK_WIDTH, 0, -MARK_LENGTH / 2, -MARK_WIDTH / 2)
-    return Item("engrave", moved(turned(stroke, mark.turn), x, y), label)
+    return Item("engrave", moved(turned(stroke, mark.turn), x, y), label, graphic=True)
 
 
 def mark_path(mark: Mark) -> str:

@@ -26,7 +26,8 @@ class CirclePath(NamedTuple):
 class Item(NamedTuple):
     """A path of one operation, closed unless ``open``. ``depth`` None goes through. ``label`` says whose it is.
 
-    ``drill`` is the round hole that a path began with, before its notch was joined to it.
+    ``drill`` is the round hole that a path began with, before its notch was joined to it; ``graphic`` engraving is a
+    line of a bracket, a box or a placard and no word.
     """
 
     operation: Operation
@@ -35,6 +36,7 @@ class Item(NamedTuple):
     depth: float | None = None
     open: bool = False
     drill: CirclePath | None = None
+    graphic: bool = False
 
     @property
     def circle(self) -> CirclePath | None:
@@ -79,11 +81,38 @@ class Scene(NamedTuple):
         )
         return self._replace(items=items)
 
+    def quarter_turned(self) -> Scene:
+        """The scene turned by 90° counter-clockwise, its lower left corner at the origin again."""
+        items = tuple(
+            item._replace(
+                path=_quarter(item.path, self.height),
+                drill=item.drill and item.drill._replace(x=self.height - item.drill.y, y=item.drill.x),
+            )
+            for item in self.items
+        )
+        return self._replace(items=items, width=self.height, height=self.width)
+
+    def shifted(self, dx: float, dy: float) -> tuple[Item, ...]:
+        """The items moved by (dx, dy) mm."""
+        return tuple(
+            item._replace(
+                path=_shifted(item.path, dx, dy),
+                drill=item.drill and item.drill._replace(x=item.drill.x + dx, y=item.drill.y + dy),
+            )
+            for item in self.items
+        )
+
 
 def _shifted(path: CirclePath | Loop, dx: float, dy: float) -> CirclePath | Loop:
     if isinstance(path, CirclePath):
         return path._replace(x=path.x + dx, y=path.y + dy)
     return moved(path, dx, dy)
+
+
+def _quarter(path: CirclePath | Loop, height: float) -> CirclePath | Loop:
+    if isinstance(path, CirclePath):
+        return CirclePath(height - path.y, path.x, path.diameter)
+    return tuple(Vertex(height - v.y, v.x, v.bulge) for v in path)
 
 
 def _mirrored(path: CirclePath | Loop, width: float) -> CirclePath | Loop:

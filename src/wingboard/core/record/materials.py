@@ -52,12 +52,15 @@ class Known(Record):
     light: tuple[Literal["clear", "translucent", "opaque"], ...]
     stiff: Stiffness
     milling: Milling | None = None
+    lasering: Annotated[float, Field(gt=0)] | None = Field(
+        None, description="Speed of a cut through 1 mm with 1 W, mm/s: falls with the thickness, rises with the power"
+    )
     sources: dict[str, Source]
 
     @model_validator(mode="after")
     def _every_value_has_a_source(self) -> Known:
         wanted = {"bridge", "processes", "weather", "stiff"}
-        wanted |= {name for name in ("soft", "milling") if getattr(self, name) is not None}
+        wanted |= {name for name in ("soft", "milling", "lasering") if getattr(self, name) is not None}
         wanted |= {"brittle"} if self.brittle else set()
         if wanted != set(self.sources):
             raise ValueError(f"sources of {self.name}: {sorted(wanted ^ set(self.sources))}")

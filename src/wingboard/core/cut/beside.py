@@ -1,0 +1,122 @@
+"""Lines beside a line: where the middle of a tool or a beam goes so that its edge makes the drawn one. Lengths in mm.
+
+Arcs stay arcs wherever the outline allows it; where an edge vanishes, the line is of straight pieces.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+import shapely
+from shapely import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from wingboard.core.files.scene import CirclePath, Item
+from wingboard.core.geometry.offset import inset
+from wingboard.core.geometry.outline import Loop, Vertex, area_of, flattened, reversed_loop, way_round
+
+CLOSE = 0.004
+"""How far (mm) a simplified line may stand off what it was simplified from."""
+FINE = 0.01
+"""So may one that engraves."""
+AGREES = 0.006
+"""An offset whose arcs are kept lies no further (mm) from the one made of straight pieces."""
+
+
+def inside(path: CirclePath | Loop, by: float) -> list[CirclePath | Loop]:
+    """The lines ``by`` mm inside a closed path; none where it is too narrow, several where it is pinched."""
+    if by <= 0:
+        return [path]
+    if isinstance(path, CirclePath):
+        return [path._replace(diameter=path.diameter - 2 * by)] if path.diameter > 2 * by + CLOSE else []
+    area = area_of(path)
+    wanted = polygons(area.buffer(-by, join_style="mitre", mitre_limit=5))
+    if len(wanted) == 1 and not wanted[0].interiors:
+        kept = _with_arcs(path, by, wanted[0])
+        if kept is not None:
+            return [kept]
+    return [loop_of(p.exterior) for p in wanted]
+
+
+def outside(path: CirclePath | Loop, by: float) -> CirclePath | Loop:
+    """The line ``by`` mm outside a closed path."""
+    if by <= 0:
+        return path
+    if isinstance(path, CirclePath):
+        return path._replace(diameter=path.diameter + 2 * by)
+    area = area_of(path)
+    wanted = polygons(area.buffer(by, join_style="mitre", mitre_limit=3))[0]
+    return _with_arcs(path, -by, wanted) or loop_of(wanted.exterior)
+
+
+def _with_arcs(path: Loop, by: float, wanted: Polygon) -> Loop | None:
+    """The line beside with its arcs, where it agrees with the one of straight pieces."""
+    if all(v.bulge == 0 for v in path):
+        return None
+    try:
+        made = inset(path, by)
+    except ValueError:
+        return None
+    area = Polygon(flattened(made))
+    if not area.is_valid or area.is_empty:
+        return None
+    return made if area.symmetric_difference(wanted).area < AGREES * way_round(made) else None
+
+
+def polygons(geometry: BaseGeometry) -> list[Polygon]:
+    """The polygons that a geometry is made of, those of no area left out."""
+    parts: Iterable[BaseGeometry] = getattr(geometry, "geoms", (geometry,))
+    return [p for p in parts if isinstance(p, Polygon) and p.area > 1e-6]
+
+
+def loop_of(ring: shapely.LinearRing, close: float = CLOSE) -> Loop:
+    """A ring as a counter-clockwise loop of straight pieces."""
+    coords = shapely.get_coordinates(ring.simplify(close))[:-1].tolist()
+    loop = tuple(Vertex(x, y) for x, y in coords)
+    return loop if ring.is_ccw else reversed_loop(loop)
+
+
+def disc(circle: CirclePath) -> Polygon:
+    """A circle as a polygon within :data:`~wingboard.core.geometry.outline.SAG` of it."""
+    half = circle.diameter / 2
+    return area_of((Vertex(circle.x - half, circle.y, 1.0), Vertex(circle.x + half, circle.y, 1.0)))
+
+
+def region_of(items: Sequence[Item]) -> BaseGeometry:
+    """What closed paths cover: those that run counter-clockwise, less those that run clockwise (letters' counters)."""
+    solid: list[BaseGeometry] = []
+    holes: list[BaseGeometry] = []
+    for item in items:
+        if item.open:
+            continue
+        if isinstance(item.path, CirclePath):
+            solid.append(disc(item.path))
+            continue
+        points = flattened(item.path)
+        if len(points) < 3:
+            continue
+        area = Polygon(points)
+        (solid if area.exterior.is_ccw else holes).append(area if area.is_valid else area.buffer(0))
+    whole = shapely.union_all(solid)
+    return whole.difference(shapely.union_all(holes)) if holes else whole
+
+
+def filled(region: BaseGeometry, width: float, overlap: float = 0.1) -> list[Loop]:
+    """Lines along which a tool so wide (mm) covers a region, from its edge inwards, each overlapping the one before."""
+    lines: list[Loop] = []
+    step = width * (1 - overlap)
+    left = polygons(region.buffer(-width / 2, quad_segs=4))
+    while left:
+        following: list[Polygon] = []
+        for part in left:
+            for ring in (part.exterior, *part.interiors):
+                if ring.length > width / 4:
+                    lines.append(loop_of(ring, FINE))
+            following += polygons(part.buffer(-step, quad_segs=4))
+        left = following
+    return [line for line in lines if len(line) > 2]
+
+
+def pieces(region: BaseGeometry) -> MultiPolygon:
+    """A region as several polygons."""
+    return MultiPolygon(polygons(region))

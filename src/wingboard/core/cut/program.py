@@ -1,0 +1,86 @@
+"""From operations to the programs that a machine runs: one a sheet and side, and one an operation."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Literal, NamedTuple
+
+from wingboard.core.cut.operations import CLEAR, SAFE, Operation
+from wingboard.core.cut.sheets import Sheet
+from wingboard.core.files.gcode import Motion, Program, Run, Section
+from wingboard.core.record.materials import materials
+
+ENGRAVES = 0.25
+"""Share of its power with which a laser engraves (common practice, to be tuned on a coupon)."""
+WET: tuple[str, ...] = ("acrylic", "polycarbonate", "abs", "aluminium")
+"""Milled with a mist or air at the cutter (common practice)."""
+
+
+class Named(NamedTuple):
+    """A program and the name of its file, without its ending."""
+
+    name: str
+    program: Program
+
+
+def programs(sheet: Sheet, operations: Sequence[Operation], title: str) -> Iterator[Named]:
+    """The programs of a sheet: a side's operations in one, with its tool changes, then each operation by itself."""
+    done = [op for op in operations if op.cuts]
+    sides = list(dict.fromkeys(op.side for op in done))
+    for side in sides:
+        mine = [op for op in done if op.side == side]
+        whole = "all" if len(sides) == 1 else f"all-{side}"
+        yield Named(whole, _program(sheet, mine, title, side))
+    for n, op in enumerate(done, 1):
+        yield Named(f"{n}-{op.kind}{_width(op)}", _program(sheet, [op], title, op.side))
+
+
+def _width(op: Operation) -> str:
+    return f"-{op.tool.diameter:g}mm".replace(".", "_") if op.tool is not None else ""
+
+
+def tool_words(op: Operation) -> str:
+    """An operation's tool: ``end mill 3.175 mm, 1 flute``."""
+    tool = op.tool
+    if tool is None:
+        return "beam"
+    if tool.kind == "engraver":
+        return f"engraver {tool.angle:g} deg, flat {tool.flat:g} mm"
+    flutes = f"{tool.flutes} flute{'' if tool.flutes == 1 else 's'}"
+    return f"drill {tool.diameter:g} mm" if tool.kind == "drill" else f"end mill {tool.diameter:g} mm, {flutes}"
+
+
+def _program(sheet: Sheet, operations: Sequence[Operation], title: str, side: str) -> Program:
+    kind: Literal["laser", "mill"] = "laser" if sheet.machine.kind == "laser" else "mill"
+    known = materials()[sheet.material]
+    notes = [
+        title,
+        f"{known.name} {sheet.thickness:g} mm, {sheet.width:g} x {sheet.height:g} mm, sheet {sheet.number}",
+        f"on {sheet.machine.name}; origin: lower left corner of the sheet",
+        "upper face of the sheet is Z 0; all in mm and mm/min",
+        f"{'seen from behind' if side == 'behind' else 'the front'} is up",
+    ]
+    if kind == "laser":
+        notes.append(f"S {1000} is full power; kerf {_kerf(operations):g} mm {_kerf_words(sheet)}")
+    else:
+        notes.append(f"travels at Z {SAFE:g}; the spindle runs from M3 to M5")
+    sections = [_section(op, kind) for op in operations]
+    mist = kind == "mill" and sheet.material in WET
+    return Program(notes, kind, SAFE, CLEAR, sections, mist)
+
+
+def _kerf(operations: Sequence[Operation]) -> float:
+    return max((op.width for op in operations), default=0.0)
+
+
+def _kerf_words(sheet: Sheet) -> str:
+    return "left to the machine" if sheet.machine.offsets else "is taken off"
+
+
+def _section(op: Operation, kind: str) -> Section:
+    power = ENGRAVES if kind == "laser" and op.kind in ("trial", "words", "lines") else 1.0
+    runs = [
+        Run(cut.x, cut.y, [Motion(s.x, s.y, s.z, s.bulge, s.feed, 1.0 if s.on else 0.0) for s in cut.steps])
+        for cut in op.cuts
+    ]
+    return Section(op.title, tool_words(op), op.number, op.feeds.rpm, power, runs)
