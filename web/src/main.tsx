@@ -10,6 +10,7 @@ import { BRIEF } from "./stations/brief/commands";
 import { FACE } from "./stations/face/commands";
 import { LIGHT } from "./stations/light/commands";
 import { PARTS } from "./stations/parts/commands";
+import { CUT } from "./stations/cut/commands";
 import { STACK } from "./stations/stack/commands";
 import { WIRE } from "./stations/wire/commands";
 import { fetchAhead, fetched } from "./ui/fetched";
@@ -28,7 +29,7 @@ const VIEWS: Views = {
   cut: fetched(() => import("./stations/cut/Cut")),
   wire: fetched(() => import("./stations/wire/Wire")),
 };
-declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...LIGHT, ...WIRE, ...EVERYWHERE]);
+declare([...BRIEF, ...PARTS, ...FACE, ...STACK, ...LIGHT, ...CUT, ...WIRE, ...EVERYWHERE]);
 
 applyTheme(useSession.getState().theme);
 const root = document.getElementById("root");

@@ -35,6 +35,14 @@ def test_corners_that_make_none_are_said_with_their_line(text: str, words: str) 
 
 def test_cutters_are_read_with_inches_and_flutes() -> None:
     assert [(t.diameter, t.flutes) for t in read_tools("1/8in×2, 3, 2.5 x 1")] == [(3.175, 2), (3, 1), (2.5, 1)]
+    pointed, drill = read_tools("30°/0.2, drill 2.5")
+    assert (pointed.kind, pointed.angle, pointed.flat, drill.kind, drill.diameter) == (
+        "engraver",
+        30,
+        0.2,
+        "drill",
+        2.5,
+    )
     assert read_tools(" , ") == ()
 
 

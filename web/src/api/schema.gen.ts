@@ -788,6 +788,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets
+         * @description The sheets of a design.
+         */
+        get: operations["sheets_api_designs__design_id__sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/sheets/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Sheet
+         * @description The operations of a sheet, and what its program does.
+         */
+        get: operations["one_sheet_api_designs__design_id__sheets__sheet__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/sheets/{sheet}/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Program
+         * @description One program of a sheet.
+         */
+        get: operations["program_api_designs__design_id__sheets__sheet___name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut": {
         parameters: {
             query?: never;
@@ -1680,9 +1740,39 @@ export interface components {
             depth: number;
             /**
              * Spindle Rpm
+             * @description The fastest it turns; 0: not said
              * @default 0
              */
             spindle_rpm: number;
+            /**
+             * Feed
+             * @description The fastest it moves, mm/min
+             * @default 3000
+             */
+            feed: number;
+            /**
+             * Acceleration
+             * @description mm/s²
+             * @default 300
+             */
+            acceleration: number;
+            /**
+             * Watts
+             * @description Of a laser's beam; 0: not said
+             * @default 0
+             */
+            watts: number;
+            /**
+             * Offsets
+             * @description Its own software moves the line by the kerf: files keep the drawn edge
+             * @default false
+             */
+            offsets: boolean;
+            /**
+             * Clamps
+             * @default []
+             */
+            clamps: components["schemas"]["Clamp"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1849,6 +1939,19 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Holes
+             * @description That it has already
+             * @default []
+             */
+            holes: components["schemas"]["BlankHole"][];
+            /**
+             * Grain
+             * @description Of wood: along its width, or across it
+             * @default none
+             * @enum {string}
+             */
+            grain: "none" | "along" | "across";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2070,7 +2173,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BattenView
@@ -2200,6 +2303,18 @@ export interface components {
              * @description Empty where there is a part
              */
             why: string;
+        };
+        /**
+         * BlankHole
+         * @description A round hole that a sheet has already, its middle from the sheet's lower left corner.
+         */
+        BlankHole: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Diameter */
+            diameter: number;
         };
         /**
          * BoardView
@@ -2675,6 +2790,16 @@ export interface components {
             cells: components["schemas"]["CellText"][];
         };
         /**
+         * ChoiceView
+         * @description A machine that can make a piece.
+         */
+        ChoiceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * ChoosePart
          * @description Give a function a part from the catalogue or from the design; none puts it back to open.
          */
@@ -2701,6 +2826,20 @@ export interface components {
             kind: "circle";
             /** Diameter */
             diameter: number;
+        };
+        /**
+         * Clamp
+         * @description A rectangle of the bed where nothing may be cut: a clamp, a stop, a screw.
+         */
+        Clamp: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * Clashes
@@ -2796,6 +2935,16 @@ export interface components {
             name: string;
         };
         /**
+         * Copies
+         * @description How many of a piece are made, where it is not one.
+         */
+        Copies: {
+            /** Piece */
+            piece: string;
+            /** Many */
+            many: number;
+        };
+        /**
          * CopyItems
          * @description Copy placed parts, each as a new function with the same part, words and wishes; and graphics.
          */
@@ -2852,6 +3001,22 @@ export interface components {
             text: string;
         };
         /**
+         * CutLineView
+         * @description One cut: whose it is, where it begins, its way as path data, how long it takes with the way to it (s).
+         */
+        CutLineView: {
+            /** Label */
+            label: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Path */
+            path: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * CutModule
          * @description A module's sheets and files.
          */
@@ -2904,6 +3069,33 @@ export interface components {
             turn: number;
         };
         /**
+         * Cutting
+         * @description All of it.
+         */
+        Cutting: {
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs: components["schemas"]["Job"][];
+            /**
+             * Copies
+             * @default []
+             */
+            copies: components["schemas"]["Copies"][];
+            /**
+             * Fitted
+             * @default []
+             */
+            fitted: components["schemas"]["Fitted"][];
+            /**
+             * Done
+             * @description Steps of the job sheet that are ticked
+             * @default []
+             */
+            done: string[];
+        };
+        /**
          * Damaged
          * @description A document of the shelf that cannot be read.
          */
@@ -2928,10 +3120,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 10
+             * @default 11
              * @constant
              */
-            version: 10;
+            version: 11;
             /** Name */
             name: string;
             /**
@@ -3076,6 +3268,15 @@ export interface components {
              *     }
              */
             workshop: components["schemas"]["Workshop"];
+            /**
+             * @default {
+             *       "jobs": [],
+             *       "copies": [],
+             *       "fitted": [],
+             *       "done": []
+             *     }
+             */
+            cutting: components["schemas"]["Cutting"];
             /**
              * @default {
              *       "font": "barlow-semi-condensed",
@@ -3235,6 +3436,20 @@ export interface components {
             sheets: components["schemas"]["PartSheet"][];
             /** Free Depth */
             free_depth: number;
+        };
+        /**
+         * DrawnPiece
+         * @description A piece's outline, openings and letters as they lie on the sheet, as path data.
+         */
+        DrawnPiece: {
+            /** Piece */
+            piece: string;
+            /** Outline */
+            outline: string;
+            /** Openings */
+            openings: string;
+            /** Letters */
+            letters: string;
         };
         /**
          * DrillView
@@ -3531,6 +3746,16 @@ export interface components {
             depth?: number | null;
             /** Spindle Rpm */
             spindle_rpm?: number | null;
+            /** Feed */
+            feed?: number | null;
+            /** Acceleration */
+            acceleration?: number | null;
+            /** Watts */
+            watts?: number | null;
+            /** Offsets */
+            offsets?: boolean | null;
+            /** Clamps */
+            clamps?: components["schemas"]["Clamp"][] | null;
         };
         /**
          * EditModule
@@ -3742,6 +3967,10 @@ export interface components {
             price?: number | null;
             /** Count */
             count?: number | null;
+            /** Holes */
+            holes?: components["schemas"]["BlankHole"][] | null;
+            /** Grain */
+            grain?: ("none" | "along" | "across") | null;
         };
         /**
          * EditStrip
@@ -3913,18 +4142,6 @@ export interface components {
             references: components["schemas"]["ReferenceView"][];
         };
         /**
-         * FaultView
-         * @description A line that was not understood, and why.
-         */
-        FaultView: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Reason */
-            reason: string;
-        };
-        /**
          * Feature
          * @description A named exception to what follows from the parts, in one layer of one module: an opening more, or one less.
          */
@@ -4054,6 +4271,37 @@ export interface components {
             accepted?: string | null;
         };
         /**
+         * Fitted
+         * @description What a coupon showed for a machine and a kind of sheet.
+         */
+        Fitted: {
+            /** Machine */
+            machine: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Thickness */
+            thickness: number;
+            /**
+             * Kerf
+             * @description Width that the cut took away
+             */
+            kerf?: number | null;
+            /**
+             * Wider
+             * @description What holes are made wider than drawn, so that parts go in
+             * @default 0
+             */
+            wider: number;
+            /**
+             * Engraved
+             * @description Depth of engraving that reads well
+             */
+            engraved?: number | null;
+        };
+        /**
          * Fix
          * @description Commands that settle a finding, and what they do in a few words.
          */
@@ -4061,7 +4309,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -4121,6 +4369,26 @@ export interface components {
              * @default []
              */
             by_hand: components["schemas"]["ScrewAt"][];
+        };
+        /**
+         * ForgetFit
+         * @description Forget what a coupon showed.
+         */
+        ForgetFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "forget_fit";
+            /** Machine */
+            machine: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Thickness */
+            thickness: number;
         };
         /**
          * FrameView
@@ -4482,7 +4750,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
             /**
              * Moving
              * @default []
@@ -4621,6 +4889,16 @@ export interface components {
             unit: string;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * Job
+         * @description Which machine makes a piece, where the builder says so.
+         */
+        Job: {
+            /** Piece */
+            piece: string;
+            /** Machine */
+            machine: string;
         };
         /**
          * JobView
@@ -4775,6 +5053,28 @@ export interface components {
             end: components["schemas"]["PicturePoint"];
             /** Length */
             length: number;
+        };
+        /**
+         * LaidView
+         * @description A piece on its sheet (mm).
+         */
+        LaidView: {
+            /** Piece */
+            piece: string;
+            /** Name */
+            name: string;
+            /** Copy Number */
+            copy_number: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Turned */
+            turned: boolean;
         };
         /**
          * LampTrial
@@ -4977,7 +5277,7 @@ export interface components {
             /** Bridges */
             bridges: components["schemas"]["BridgeView"][];
             /** Pieces */
-            pieces: components["schemas"]["PieceView"][];
+            pieces: components["schemas"]["wingboard__api__routers__stack__PieceView"][];
         };
         /**
          * Led
@@ -5234,7 +5534,7 @@ export interface components {
              */
             same: number;
             /** Faults */
-            faults: components["schemas"]["FaultView"][];
+            faults: components["schemas"]["wingboard__api__routers__brief__FaultView"][];
             /** Columns */
             columns: string[];
         };
@@ -5267,6 +5567,32 @@ export interface components {
              * @default true
              */
             locked: boolean;
+        };
+        /**
+         * LogFit
+         * @description Keep what a coupon showed for a machine and a kind of sheet; fields left out stay.
+         */
+        LogFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "log_fit";
+            /** Machine */
+            machine: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /** Thickness */
+            thickness: number;
+            /** Kerf */
+            kerf?: number | null;
+            /** Wider */
+            wider?: number | null;
+            /** Engraved */
+            engraved?: number | null;
         };
         /**
          * LogHours
@@ -5361,9 +5687,39 @@ export interface components {
             depth: number;
             /**
              * Spindle Rpm
+             * @description The fastest it turns; 0: not said
              * @default 0
              */
             spindle_rpm: number;
+            /**
+             * Feed
+             * @description The fastest it moves, mm/min
+             * @default 3000
+             */
+            feed: number;
+            /**
+             * Acceleration
+             * @description mm/s²
+             * @default 300
+             */
+            acceleration: number;
+            /**
+             * Watts
+             * @description Of a laser's beam; 0: not said
+             * @default 0
+             */
+            watts: number;
+            /**
+             * Offsets
+             * @description Its own software moves the line by the kerf: files keep the drawn edge
+             * @default false
+             */
+            offsets: boolean;
+            /**
+             * Clamps
+             * @default []
+             */
+            clamps: components["schemas"]["Clamp"][];
             /** Id */
             id: string;
         };
@@ -5408,9 +5764,39 @@ export interface components {
             depth: number;
             /**
              * Spindle Rpm
+             * @description The fastest it turns; 0: not said
              * @default 0
              */
             spindle_rpm: number;
+            /**
+             * Feed
+             * @description The fastest it moves, mm/min
+             * @default 3000
+             */
+            feed: number;
+            /**
+             * Acceleration
+             * @description mm/s²
+             * @default 300
+             */
+            acceleration: number;
+            /**
+             * Watts
+             * @description Of a laser's beam; 0: not said
+             * @default 0
+             */
+            watts: number;
+            /**
+             * Offsets
+             * @description Its own software moves the line by the kerf: files keep the drawn edge
+             * @default false
+             */
+            offsets: boolean;
+            /**
+             * Clamps
+             * @default []
+             */
+            clamps: components["schemas"]["Clamp"][];
         };
         /**
          * MaterialName
@@ -5926,6 +6312,46 @@ export interface components {
             turn: number;
         };
         /**
+         * OperationLine
+         * @description One operation: its tool, speeds (turns, mm/min), depth, time (s), travel (mm) and the least there could be.
+         */
+        OperationLine: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Side */
+            side: string;
+            /** Tool */
+            tool: string;
+            /** Rpm */
+            rpm: number;
+            /** Feed */
+            feed: number;
+            /** Plunge */
+            plunge: number;
+            /** Step */
+            step: number;
+            /** Surface Speed */
+            surface_speed: number;
+            /** Tooth */
+            tooth: number;
+            /** Width */
+            width: number;
+            /** Depth */
+            depth: number;
+            /** Seconds */
+            seconds: number;
+            /** Travel */
+            travel: number;
+            /** Bound */
+            bound: number;
+            /** Cuts */
+            cuts: components["schemas"]["CutLineView"][];
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
          * OperationView
          * @description One operation of a sheet as path data, y up, and how many paths it has.
          */
@@ -6431,20 +6857,6 @@ export interface components {
             height: number;
         };
         /**
-         * PieceView
-         * @description A piece that would break off, with the screws that go through it and through the rest.
-         */
-        PieceView: {
-            /** Path */
-            path: string;
-            /** Screws */
-            screws: number;
-            /** Rest */
-            rest: number;
-            /** Bridges */
-            bridges: components["schemas"]["BridgeView"][];
-        };
-        /**
          * PinChoice
          * @description A line's pin, chosen by hand or by the solver.
          */
@@ -6603,7 +7015,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
@@ -6750,6 +7162,20 @@ export interface components {
              * @default 0
              */
             radius: number;
+        };
+        /**
+         * RectView
+         * @description A rectangle (mm) from its lower left corner.
+         */
+        RectView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * Reference
@@ -7455,6 +7881,21 @@ export interface components {
             exits?: components["schemas"]["CableExit"][] | null;
         };
         /**
+         * SetCopies
+         * @description Say how many of a piece are made.
+         */
+        SetCopies: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_copies";
+            /** Piece */
+            piece: string;
+            /** Many */
+            many: number;
+        };
+        /**
          * SetEnvironment
          * @description Change what the panel has to stand; what is left out stays.
          */
@@ -7518,6 +7959,21 @@ export interface components {
             skin?: number | null;
             /** Screws */
             screws?: number | null;
+        };
+        /**
+         * SetJob
+         * @description Say which machine makes a piece; without one it is chosen again.
+         */
+        SetJob: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_job";
+            /** Piece */
+            piece: string;
+            /** Machine */
+            machine?: string | null;
         };
         /**
          * SetLight
@@ -7661,6 +8117,88 @@ export interface components {
             upper?: boolean | null;
         };
         /**
+         * SheetLine
+         * @description A sheet on the bed of a machine (mm); ``at_x``, ``at_y``: where its lower left corner lies on the bed.
+         *
+         *     ``under`` is the colour that engraving lays bare; empty where the sheet is not painted.
+         */
+        SheetLine: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Folder */
+            folder: string;
+            /** Machine */
+            machine: string;
+            /** Machine Name */
+            machine_name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "laser" | "mill";
+            /** Material */
+            material: string;
+            /** Material Name */
+            material_name: string;
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** At X */
+            at_x: number;
+            /** At Y */
+            at_y: number;
+            /** Bed Width */
+            bed_width: number;
+            /** Bed Height */
+            bed_height: number;
+            /** Margin */
+            margin: number;
+            /** Colour */
+            colour: string;
+            /** Under */
+            under: string;
+            /** On Hand */
+            on_hand: boolean;
+            /** Stock */
+            stock: string | null;
+            /** Laid */
+            laid: components["schemas"]["LaidView"][];
+            /** Taken */
+            taken: components["schemas"]["RectView"][];
+            rest: components["schemas"]["RectView"] | null;
+            /** Kerf */
+            kerf: number;
+            /** Engraved */
+            engraved: number;
+            /** Tried */
+            tried: boolean;
+        };
+        /**
+         * SheetPlan
+         * @description What is done to a sheet, and what its written program was found to do.
+         */
+        SheetPlan: {
+            /** Id */
+            id: string;
+            /** Operations */
+            operations: components["schemas"]["OperationLine"][];
+            /** Pieces */
+            pieces: components["schemas"]["DrawnPiece"][];
+            /** Faults */
+            faults: components["schemas"]["wingboard__api__routers__sheets__FaultView"][];
+            /** Written Seconds */
+            written_seconds: number;
+            /** Blocks */
+            blocks: number;
+            /** Files */
+            files: string[];
+        };
+        /**
          * SheetRange
          * @description The thickness a clip or a flange takes (mm).
          */
@@ -7687,6 +8225,20 @@ export interface components {
             thickness: number;
             /** Operations */
             operations: components["schemas"]["OperationView"][];
+        };
+        /**
+         * SheetsView
+         * @description Every sheet in the order of the work, every piece, and those that no machine cuts.
+         */
+        SheetsView: {
+            /** Revision */
+            revision: number;
+            /** Sheets */
+            sheets: components["schemas"]["SheetLine"][];
+            /** Pieces */
+            pieces: components["schemas"]["wingboard__api__routers__sheets__PieceView"][];
+            /** Unlaid */
+            unlaid: components["schemas"]["UnlaidView"][];
         };
         /**
          * Shelf
@@ -8056,6 +8608,19 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Holes
+             * @description That it has already
+             * @default []
+             */
+            holes: components["schemas"]["BlankHole"][];
+            /**
+             * Grain
+             * @description Of wood: along its width, or across it
+             * @default none
+             * @enum {string}
+             */
+            grain: "none" | "along" | "across";
             /** Id */
             id: string;
         };
@@ -8091,6 +8656,19 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Holes
+             * @description That it has already
+             * @default []
+             */
+            holes: components["schemas"]["BlankHole"][];
+            /**
+             * Grain
+             * @description Of wood: along its width, or across it
+             * @default none
+             * @enum {string}
+             */
+            grain: "none" | "along" | "across";
         };
         /**
          * Strip
@@ -8337,10 +8915,34 @@ export interface components {
             proof: boolean;
         };
         /**
+         * Tick
+         * @description Tick a step of the job sheet, or take the tick away.
+         */
+        Tick: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tick";
+            /** Step */
+            step: string;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+        };
+        /**
          * Tool
-         * @description A cutter of a mill or a drill.
+         * @description A cutter of a mill, a pointed one for engraving, or a drill.
          */
         Tool: {
+            /**
+             * Kind
+             * @default mill
+             * @enum {string}
+             */
+            kind: "mill" | "engraver" | "drill";
             /** Diameter */
             diameter: number;
             /**
@@ -8348,6 +8950,18 @@ export interface components {
              * @default 1
              */
             flutes: number;
+            /**
+             * Angle
+             * @description Of an engraver's point, degrees
+             * @default 60
+             */
+            angle: number;
+            /**
+             * Flat
+             * @description Width of an engraver's point
+             * @default 0.1
+             */
+            flat: number;
         };
         /**
          * TraceCircle
@@ -8456,6 +9070,18 @@ export interface components {
             name: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * UnlaidView
+         * @description A piece that no machine here cuts, and why.
+         */
+        UnlaidView: {
+            /** Piece */
+            piece: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * UnmountBoard
@@ -8671,6 +9297,18 @@ export interface components {
             clear_likely: number;
         };
         /**
+         * FaultView
+         * @description A line that was not understood, and why.
+         */
+        wingboard__api__routers__brief__FaultView: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * Point
          * @description A point of the side elevation (mm).
          */
@@ -8822,6 +9460,62 @@ export interface components {
             least: number;
             /** Mean */
             mean: number;
+        };
+        /**
+         * FaultView
+         * @description Where the written program takes too much or leaves something.
+         */
+        wingboard__api__routers__sheets__FaultView: {
+            /** Piece */
+            piece: string;
+            /** What */
+            what: string;
+            /** By */
+            by: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PieceView
+         * @description A piece: its size and sheet, which machine makes it, which others could, how many are made.
+         */
+        wingboard__api__routers__sheets__PieceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Material Name */
+            material_name: string;
+            /** Thickness */
+            thickness: number;
+            /** Many */
+            many: number;
+            /** Machine */
+            machine: string | null;
+            /** Chosen */
+            chosen: boolean;
+            /** Machines */
+            machines: components["schemas"]["ChoiceView"][];
+        };
+        /**
+         * PieceView
+         * @description A piece that would break off, with the screws that go through it and through the rest.
+         */
+        wingboard__api__routers__stack__PieceView: {
+            /** Path */
+            path: string;
+            /** Screws */
+            screws: number;
+            /** Rest */
+            rest: number;
+            /** Bridges */
+            bridges: components["schemas"]["BridgeView"][];
         };
         /**
          * StepView
@@ -10599,6 +11293,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sheets_api_designs__design_id__sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetsView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    one_sheet_api_designs__design_id__sheets__sheet__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPlan"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    program_api_designs__design_id__sheets__sheet___name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                sheet: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/x-gcode; charset=us-ascii": string;
+                    "image/svg+xml": string;
+                    "image/vnd.dxf": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -21,9 +21,8 @@ from wingboard.api.routers.events import JobId, JobView, job_view
 from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
 from wingboard.core.cut.scenes import every_scene, module_scenes
-from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Operation, Scene
+from wingboard.core.files.scene import OPERATIONS, Operation, Scene, path_data
 from wingboard.core.findings.finding import Severity
-from wingboard.core.geometry.outline import Vertex, svg_line, svg_path
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -166,8 +165,8 @@ def _sheet(name: str, scene: Scene) -> SheetView:
     operations = [
         OperationView(
             operation=op,
-            path="".join(_path(i) for i in scene.of(op) if not i.open),
-            line="".join(_path(i) for i in scene.of(op) if i.open),
+            path="".join(path_data(i) for i in scene.of(op) if not i.open),
+            line="".join(path_data(i) for i in scene.of(op) if i.open),
             many=len(scene.of(op)),
         )
         for op in OPERATIONS
@@ -181,10 +180,3 @@ def _sheet(name: str, scene: Scene) -> SheetView:
         thickness=scene.thickness,
         operations=operations,
     )
-
-
-def _path(item: Item) -> str:
-    if not isinstance(item.path, CirclePath):
-        return svg_line(item.path) if item.open else svg_path(item.path)
-    c, r = item.path, item.path.diameter / 2
-    return svg_path((Vertex(c.x - r, c.y, 1.0), Vertex(c.x + r, c.y, 1.0)))

@@ -1,4 +1,7 @@
-"""Cutters and drills as they are typed: “1/8in×2, 3” is one of 3.175 mm with two flutes, and one of 3 mm."""
+"""Cutters and drills as they are typed: “1/8in×2, 3” is one of 3.175 mm with two flutes, and one of 3 mm.
+
+“30°/0.1” is an engraver with a tip of 30° and a flat of 0.1 mm, “drill 2.5” a drill.
+"""
 
 from __future__ import annotations
 
@@ -22,6 +25,30 @@ def read_tools(text: str) -> tuple[Tool, ...]:
 
 
 def _tool(word: str) -> Tool:
+    pointed = _POINTED.fullmatch(word)
+    if pointed:
+        return _engraver(word, float(pointed[1]), pointed[2] or "0.1")
+    if word.lower().startswith("drill"):
+        return Tool(kind="drill", diameter=_end_mill(word[5:].strip() or "0").diameter, flutes=2)
+    return _end_mill(word)
+
+
+_POINTED = re.compile(r"(\d+(?:\.\d+)?)\s*(?:°|deg)\s*(?:/\s*(.+))?")
+SHANK = 3.175
+"""Of an engraver: it engraves no wider (mm, common practice)."""
+
+
+def _engraver(word: str, angle: float, flat: str) -> Tool:
+    try:
+        wide = length(flat)
+    except QuantityError as error:
+        raise NotALength(f"“{word[:20]}”: {error}", "text") from error
+    if not 10 <= angle <= 150 or not 0 <= wide <= SHANK:
+        raise NotALength(f"“{word[:20]}”: a tip of 10 to 150°, a flat of up to {SHANK:g} mm", "text")
+    return Tool(kind="engraver", diameter=SHANK, angle=angle, flat=wide)
+
+
+def _end_mill(word: str) -> Tool:
     size, _, flutes = re.sub(r"\s*[×x*]\s*", "×", word).partition("×")
     try:
         diameter = length(size)

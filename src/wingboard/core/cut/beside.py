@@ -13,13 +13,15 @@ from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.files.scene import CirclePath, Item
 from wingboard.core.geometry.offset import inset
-from wingboard.core.geometry.outline import Loop, Vertex, area_of, flattened, reversed_loop, way_round
+from wingboard.core.geometry.outline import Loop, Vertex, area_of, flattened, reversed_loop
 
 CLOSE = 0.004
 """How far (mm) a simplified line may stand off what it was simplified from."""
 FINE = 0.01
 """So may one that engraves."""
-AGREES = 0.006
+ROUND = 16
+"""Pieces of a quarter of a circle, round corners that stay."""
+AGREES = 0.01
 """An offset whose arcs are kept lies no further (mm) from the one made of straight pieces."""
 
 
@@ -30,7 +32,7 @@ def inside(path: CirclePath | Loop, by: float) -> list[CirclePath | Loop]:
     if isinstance(path, CirclePath):
         return [path._replace(diameter=path.diameter - 2 * by)] if path.diameter > 2 * by + CLOSE else []
     area = area_of(path)
-    wanted = polygons(area.buffer(-by, join_style="mitre", mitre_limit=5))
+    wanted = polygons(area.buffer(-by, quad_segs=ROUND))
     if len(wanted) == 1 and not wanted[0].interiors:
         kept = _with_arcs(path, by, wanted[0])
         if kept is not None:
@@ -45,8 +47,8 @@ def outside(path: CirclePath | Loop, by: float) -> CirclePath | Loop:
     if isinstance(path, CirclePath):
         return path._replace(diameter=path.diameter + 2 * by)
     area = area_of(path)
-    wanted = polygons(area.buffer(by, join_style="mitre", mitre_limit=3))[0]
-    return _with_arcs(path, -by, wanted) or loop_of(wanted.exterior)
+    kept = _with_arcs(path, -by, polygons(area.buffer(by, join_style="mitre"))[0])
+    return kept or loop_of(polygons(area.buffer(by, quad_segs=ROUND))[0].exterior)
 
 
 def _with_arcs(path: Loop, by: float, wanted: Polygon) -> Loop | None:
@@ -60,7 +62,7 @@ def _with_arcs(path: Loop, by: float, wanted: Polygon) -> Loop | None:
     area = Polygon(flattened(made))
     if not area.is_valid or area.is_empty:
         return None
-    return made if area.symmetric_difference(wanted).area < AGREES * way_round(made) else None
+    return made if area.exterior.hausdorff_distance(wanted.exterior) < AGREES else None
 
 
 def polygons(geometry: BaseGeometry) -> list[Polygon]:

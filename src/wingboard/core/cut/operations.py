@@ -74,8 +74,6 @@ TABS = {"mill": (4.0, 1.0), "laser": (0.6, math.inf)}
 """How wide tabs are, and how high they stand (mm): a mill leaves them at the bottom, a laser all through."""
 SAFE, CLEAR = 5.0, 0.5
 """Heights over the sheet at which a mill travels, and down to which it comes fast (mm)."""
-TRAVEL = 1.0
-"""Between cuts a machine moves at this share of its fastest feed."""
 
 
 class Fit(NamedTuple):
@@ -107,8 +105,8 @@ class Operation(NamedTuple):
     """One operation of a sheet.
 
     ``width`` is what the tool or the beam takes away at the surface; ``depth`` how deep it goes, more than the sheet
-    where it goes through; ``side`` the side that is up; ``travel`` and ``bound`` how far it moves without cutting, and
-    the least that any order of the same cuts would.
+    where it goes through; ``side`` the side that is up; ``times`` how long each cut takes (s); ``travel`` and ``bound``
+    how far it moves without cutting, and the least that any order of the same cuts would.
     """
 
     kind: Kind
@@ -120,10 +118,15 @@ class Operation(NamedTuple):
     width: float
     depth: float
     cuts: tuple[Cut, ...]
-    seconds: float
+    times: tuple[float, ...]
     travel: float
     bound: float
     left_out: tuple[str, ...] = ()
+
+    @property
+    def seconds(self) -> float:
+        """How long it takes, by the plan."""
+        return sum(self.times)
 
 
 class Target(NamedTuple):
@@ -153,7 +156,7 @@ def operations(design: Design, sheet: Sheet) -> tuple[Operation, ...]:
     items = [item for laid in sheet.laid for item in laid.items()]
     front = [i for i in items if i.operation != "pocket"]
     made: list[Operation] = []
-    turned = any(laid.piece.pockets for laid in sheet.laid)
+    turned = any(laid.piece.turned_over for laid in sheet.laid)
     pockets = [i for i in items if i.operation == "pocket"]
     if turned:
         made += _turned_over(work, pockets)
@@ -211,33 +214,34 @@ def _operation(
             if cut.steps:
                 cuts.append(cut)
                 at = cut.end
-    travel, taken = _taken(cuts, work.sheet.machine, work.laser)
+    travel, times = _times(cuts, work.sheet.machine, work.laser)
     return Operation(
         kind, TITLES[kind], side, tool[1] if tool else None, tool[0] if tool else 0, feeds, width, depth, tuple(cuts),
-        taken, travel, bound(places, (0.0, 0.0)), tuple(left_out),
+        times, travel, bound(places, (0.0, 0.0)), tuple(left_out),
     )  # fmt: skip
 
 
-def _taken(cuts: Sequence[Cut], machine: Machine, laser: bool) -> tuple[float, float]:
-    """How far (mm) the tool travels between cuts, and how long the operation takes (s)."""
-    travel, taken = 0.0, 0.0
+def _times(cuts: Sequence[Cut], machine: Machine, laser: bool) -> tuple[float, tuple[float, ...]]:
+    """How far (mm) the tool travels between cuts, and how long each takes with the way to it (s)."""
+    travel, taken = 0.0, []
     x, y = 0.0, 0.0
     for cut in cuts:
         travel += math.hypot(cut.x - x, cut.y - y)
-        moves: list[Moved | None] = [moved(x, y, 0.0, cut.x, cut.y, 0.0, 0.0, machine.feed * TRAVEL)]
-        taken += seconds([m for m in moves if m], machine.acceleration)
+        way = moved(x, y, 0.0, cut.x, cut.y, 0.0, 0.0, machine.feed)
+        lasts = seconds([way] if way else [], machine.acceleration)
         z = 0.0 if laser else CLEAR
         if not laser:
             down = moved(0, 0, SAFE, 0, 0, CLEAR, 0.0, machine.feed)
-            taken += seconds([down] if down else [], machine.acceleration)
-        moves, x, y = [], cut.x, cut.y
+            lasts += seconds([down] if down else [], machine.acceleration)
+        moves: list[Moved | None] = []
+        x, y = cut.x, cut.y
         for step in cut.steps:
             moves.append(moved(x, y, z, step.x, step.y, step.z, step.bulge, step.feed))
             x, y, z = step.x, step.y, step.z
         if not laser:
             moves.append(moved(0, 0, z, 0, 0, SAFE, 0.0, machine.feed))
-        taken += seconds([m for m in moves if m], machine.acceleration)
-    return travel, taken
+        taken.append(lasts + seconds([m for m in moves if m], machine.acceleration))
+    return travel, tuple(taken)
 
 
 def _middle_of_longest(loop: Loop) -> Loop:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
 
+from wingboard.core.cut.cases import case_scenes
 from wingboard.core.cut.printed import is_printed
-from wingboard.core.cut.scenes import module_scenes
+from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.files.scene import Scene
-from wingboard.core.record.modules import engraved_behind
+from wingboard.core.record.modules import Layer, engraved_behind
 from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -16,21 +19,52 @@ from wingboard.core.stack.case import case_of
 Side = Literal["front", "behind"]
 
 
-class Piece(NamedTuple):
-    """A piece as it lies on the bed: its drawing seen from the side that is up, its sheet, how many are made.
+@dataclass(frozen=True, eq=False)
+class Piece:
+    """A piece as it lies on the bed: its size (mm), its sheet, how many are made; drawn when it is asked for.
 
-    ``side`` is the side that is up while it is cut out. ``pockets`` says that pockets are cut from the other side
-    first, before the sheet is turned over.
+    ``pocketed`` says that something in it is cut to a depth from behind, ``lettered`` that its front is engraved.
     """
 
-    id: str
+    r: Resolved
+    module: ResolvedModule
+    layer: Layer | None
+    part: str
     name: str
-    scene: Scene
-    side: Side
-    pockets: bool
+    width: float
+    height: float
     material: Material
     thickness: float
     many: int
+    pocketed: bool = False
+    lettered: bool = False
+
+    @property
+    def id(self) -> str:
+        """Its module and its layer, or the part of its case: ``left/face``."""
+        return f"{self.module.module.id}/{self.part}"
+
+    @property
+    def side(self) -> Side:
+        """The side that is up while it is cut out."""
+        if self.layer is None:
+            return "front"
+        return "behind" if engraved_behind(self.layer) or (self.pocketed and not self.lettered) else "front"
+
+    @property
+    def turned_over(self) -> bool:
+        """Whether pockets are cut from the other side first, before the sheet is turned over."""
+        return self.pocketed and self.side == "front"
+
+    @cached_property
+    def scene(self) -> Scene:
+        """Its drawing, seen from the side that is up."""
+        if self.layer is None:
+            return case_scenes(self.r, self.module)[self.part]
+        drawn = self.r.once(
+            f"drawing of {self.id}", lambda: layer_scene(self.r, self.module, self.layer)  # type: ignore[arg-type]
+        )  # fmt: skip
+        return drawn.seen_from_behind() if self.side == "behind" else drawn
 
 
 def pieces_of(r: Resolved) -> tuple[Piece, ...]:
@@ -40,26 +74,35 @@ def pieces_of(r: Resolved) -> tuple[Piece, ...]:
 
 def _of_module(r: Resolved, module: ResolvedModule) -> list[Piece]:
     copies = {c.piece: c.many for c in r.design.cutting.copies}
-    scenes = module_scenes(r, module)
+    title, ident = module.module.name, module.module.id
     made = []
     for layer in module.stack:
         if is_printed(layer):
             continue
-        scene, name = scenes[layer.id], f"{module.module.id}/{layer.id}"
-        pockets, words = bool(scene.of("pocket")), bool(scene.of("engrave"))
-        behind = engraved_behind(layer) or (pockets and not words)
+        x0, y0, x1, y1 = module.area_of(layer).bounds
+        wide, high = module.size
         made.append(
             Piece(
-                name, f"{module.module.name}, {layer.name.lower()}", scene.seen_from_behind() if behind else scene,
-                "behind" if behind else "front", pockets and not behind, layer.material, layer.thickness,
-                copies.get(name, 1),
+                r, module, layer, layer.id, f"{title}, {layer.name.lower()}",
+                max(wide, x1) - min(0.0, x0), max(high, y1) - min(0.0, y0), layer.material, layer.thickness,
+                copies.get(f"{ident}/{layer.id}", 1),
+                any(cut.depth is not None for cut in module.cutouts(layer.id)),
+                layer.role == "face" and _lettered(r, module),
             )
         )  # fmt: skip
     case = case_of(r, module)
     if case is None or case.case.made == "printed":
         return made
     for part in case.pieces:
-        name, title = f"{module.module.id}/{part.id}", f"{module.module.name}, case, {part.name.lower()}"
-        many = part.many * copies.get(name, 1)
-        made.append(Piece(name, title, scenes[part.id], "front", False, case.case.material, case.case.thickness, many))
+        made.append(
+            Piece(
+                r, module, None, part.id, f"{title}, case, {part.name.lower()}", part.width, part.height,
+                case.case.material, case.case.thickness, part.many * copies.get(f"{ident}/{part.id}", 1),
+            )
+        )  # fmt: skip
     return made
+
+
+def _lettered(r: Resolved, module: ResolvedModule) -> bool:
+    """Whether anything is engraved on a module's face."""
+    return bool(module.placed) or any(g.module == module.module.id for g in r.design.graphics)

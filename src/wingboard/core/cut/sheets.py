@@ -6,11 +6,12 @@ A sheet's origin is its own lower left corner: the one that is marked on the bed
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import NamedTuple
 
 from wingboard.core.brief.beds import bed_fit, usable
 from wingboard.core.cut.nest import Blank, Box, Put, Want, nested, rest
-from wingboard.core.cut.pieces import Piece, pieces_of
+from wingboard.core.cut.pieces import Piece, Side, pieces_of
 from wingboard.core.files.scene import Item, Scene
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.design import Design
@@ -28,10 +29,32 @@ CLEARANCE = 3.0
 """Old holes are kept clear of by so much (mm, common practice)."""
 
 
+@dataclass(frozen=True)
+class Coupon:
+    """A coupon in a piece's place: its drawing, seen from the front."""
+
+    scene: Scene
+    id: str = "coupon"
+    name: str = "Coupon"
+    layer: None = None
+    side: Side = "front"
+    turned_over: bool = False
+
+    @property
+    def width(self) -> float:
+        """From its left to its right (mm)."""
+        return self.scene.width
+
+    @property
+    def height(self) -> float:
+        """From its foot to its head (mm)."""
+        return self.scene.height
+
+
 class Laid(NamedTuple):
     """A piece on its sheet: which of its copies, its lower left corner, and whether it is turned by 90°."""
 
-    piece: Piece
+    piece: Piece | Coupon
     copy: int
     x: float
     y: float
@@ -122,7 +145,7 @@ def machine_for(design: Design, piece: Piece) -> Machine | Unlaid:
     machines = [m for m in design.workshop.machines if m.kind in ("laser", "mill")]
     if not able:
         return Unlaid(piece, _why_not(machines, piece))
-    width, height = piece.scene.width, piece.scene.height
+    width, height = piece.width, piece.height
     whole = [m for m in able if bed_fit(width, height, m).whole]
     if whole:
         return whole[0]
@@ -135,8 +158,7 @@ def can(machine: Machine, piece: Piece) -> bool:
     """Whether a machine cuts the material, so thick, and pockets where there are any."""
     if machine.kind not in ("laser", "mill") or materials()[piece.material].under(machine.kind) != "cuts":
         return False
-    pockets = piece.pockets or bool(piece.scene.of("pocket"))
-    return piece.thickness <= machine.depth + VISIBLE and (machine.kind == "mill" or not pockets)
+    return piece.thickness <= machine.depth + VISIBLE and (machine.kind == "mill" or not piece.pocketed)
 
 
 def _why_not(machines: Sequence[Machine], piece: Piece) -> str:
@@ -163,10 +185,10 @@ def _on_sheets(
     by = cutter(machine)
     by_name = {f"{p.id} {n}": (p, n) for p in pieces for n in range(p.many)}
     wants = [
-        Want(name, p.scene.width + by, p.scene.height + by, _may_turn(design, material, thickness))
+        Want(name, p.width + by, p.height + by, _may_turn(design, material, thickness))
         for name, (p, _) in by_name.items()
     ]
-    turns = any(p.pockets for p in pieces)
+    turns = any(p.turned_over for p in pieces)
     stock = [s for s in design.workshop.stock if s.material == material and abs(s.thickness - thickness) < VISIBLE]
     blanks: dict[str, tuple[Blank, Stock | None, tuple[float, float], tuple[float, float]]] = {}
     for s in stock:

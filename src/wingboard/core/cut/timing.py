@@ -47,22 +47,32 @@ def seconds(moves: list[Moved], acceleration: float) -> float:
     """How long the moves take one after the other, at rest before and after."""
     if not moves:
         return 0.0
-    fastest = [m.feed / 60 for m in moves]
+    double, free = 2 * acceleration, acceleration * DEVIATION
     corner = [0.0]
-    for before, after, v, u in zip(moves, moves[1:], fastest, fastest[1:], strict=False):
-        a, b = before.arrives, after.leaves
-        turn = a[0] * b[0] + a[1] * b[1] + a[2] * b[2]  # cosine of the change of direction; θ = π − that angle
-        sine = math.sqrt(max(0.0, (1 + turn) / 2))
-        free = acceleration * DEVIATION * sine / (1 - sine) if sine < 1 - 1e-9 else math.inf
-        corner.append(min(v, u, math.sqrt(free)))
-    corner.append(0.0)
+    before = moves[0]
+    for after in moves[1:]:
+        (ax, ay, az), (bx, by, bz) = before.arrives, after.leaves
+        turn = ax * bx + ay * by + az * bz  # cosine of the change of direction; θ = π − that angle
+        most = min(before.feed, after.feed) / 60
+        if turn < 1 - 1e-6:
+            sine = math.sqrt(max(0.0, (1 + turn) / 2))
+            most = min(most, math.sqrt(free * sine / (1 - sine)))
+        corner.append(most)
+        before = after
+    reached = 0.0
+    ends = [0.0] * len(moves)
     for n in range(len(moves) - 1, -1, -1):
-        corner[n] = min(corner[n], math.sqrt(corner[n + 1] ** 2 + 2 * acceleration * moves[n].length))
-    total = 0.0
-    for n, move in enumerate(moves):
-        start = corner[n]
-        end = corner[n + 1] = min(corner[n + 1], math.sqrt(start * start + 2 * acceleration * move.length))
-        top = min(fastest[n], math.sqrt((2 * acceleration * move.length + start * start + end * end) / 2))
-        ramps = (2 * top * top - start * start - end * end) / (2 * acceleration)
-        total += (2 * top - start - end) / acceleration + max(0.0, move.length - ramps) / top
+        ends[n] = reached  # square of the speed at the move's end, as far as what follows can still be braked for
+        reached = min(corner[n] ** 2, reached + double * moves[n].length)
+    total, start = 0.0, 0.0
+    for move, wanted in zip(moves, ends, strict=True):
+        length = move.length
+        end = min(wanted, start + double * length)
+        top = min((move.feed / 60) ** 2, (double * length + start + end) / 2)
+        v0, v1, v2 = math.sqrt(start), math.sqrt(top), math.sqrt(end)
+        ramps = (2 * top - start - end) / double
+        total += (2 * v1 - v0 - v2) / acceleration
+        if length > ramps:
+            total += (length - ramps) / v1
+        start = end
     return total

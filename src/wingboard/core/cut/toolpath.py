@@ -105,6 +105,8 @@ def burnt(
     loop: Loop, closed: bool, feed: float, passes: int = 1, gaps: Sequence[tuple[float, float]] = ()
 ) -> list[Step]:
     """A laser's way along a path, so many times; between two distances (mm) of a gap its beam is off."""
+    if closed and passes == 1 and not gaps:
+        return [Step(b.x, b.y, 0.0, a.bulge, feed) for a, b in zip(loop, loop[1:] + loop[:1], strict=True)]
     edges = edges_of(loop, closed)
     steps = []
     for n in range(passes):

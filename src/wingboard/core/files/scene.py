@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from wingboard.core.geometry.outline import Loop, Vertex, mirrored, moved
+from wingboard.core.geometry.outline import Loop, Vertex, mirrored, moved, svg_line, svg_path
 
 Operation = Literal["engrave", "pocket", "inner", "outline"]
 OPERATIONS: tuple[Operation, ...] = ("engrave", "pocket", "inner", "outline")
@@ -101,6 +101,14 @@ class Scene(NamedTuple):
             )
             for item in self.items
         )
+
+
+def path_data(item: Item) -> str:
+    """The item's path as SVG path data, y up, for drawing."""
+    if not isinstance(item.path, CirclePath):
+        return svg_line(item.path) if item.open else svg_path(item.path)
+    c, r = item.path, item.path.diameter / 2
+    return svg_path((Vertex(c.x - r, c.y, 1.0), Vertex(c.x + r, c.y, 1.0)))
 
 
 def _shifted(path: CirclePath | Loop, dx: float, dy: float) -> CirclePath | Loop:

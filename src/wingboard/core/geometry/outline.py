@@ -159,15 +159,20 @@ def mirrored(loop: Loop, width: float) -> Loop:
 
 def svg_path(loop: Loop) -> str:
     """The loop as SVG path data in its own millimetres, y still upwards."""
-    out = [f"M{short(loop[0].x)} {short(loop[0].y)}"]
-    for start, end in pairwise((*loop, loop[0])):
+    return f"{svg_way((*loop, loop[0]))}Z"
+
+
+def svg_way(points: Loop) -> str:
+    """The way from the first point to the last with its arcs, as SVG path data, not closed."""
+    out = [f"M{short(points[0].x)} {short(points[0].y)}"]
+    for start, end in pairwise(points):
         arc = arc_of(start, end) if start.bulge else None
         if arc:
             radius, large, counter = short(arc[2]), int(abs(arc[4]) > math.pi), int(arc[4] > 0)
             out.append(f"A{radius} {radius} 0 {large} {counter} {short(end.x)} {short(end.y)}")
         else:
             out.append(f"L{short(end.x)} {short(end.y)}")
-    return "".join(out) + "Z"
+    return "".join(out)
 
 
 def svg_line(points: Loop) -> str:

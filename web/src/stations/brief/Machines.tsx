@@ -101,6 +101,41 @@ function MachineRow({
             <LengthField label="Kerf" value={machine.kerf} onCommit={(kerf) => set({ kerf })} />
           </span>
         )}
+        {machine.kind === "laser" && (
+          <span className="w-24">
+            <FigureField
+              label="Power"
+              unit="W"
+              value={machine.watts ?? 0}
+              most={10000}
+              onCommit={(watts) => set({ watts })}
+            />
+          </span>
+        )}
+        {(machine.kind === "laser" || machine.kind === "mill") && (
+          <>
+            <span className="w-28">
+              <FigureField
+                label="Fastest"
+                unit="mm/min"
+                value={machine.feed ?? 0}
+                least={10}
+                most={100000}
+                onCommit={(feed) => set({ feed })}
+              />
+            </span>
+            <span className="w-28">
+              <FigureField
+                label="Acceleration"
+                unit="mm/s²"
+                value={machine.acceleration ?? 0}
+                least={1}
+                most={100000}
+                onCommit={(acceleration) => set({ acceleration })}
+              />
+            </span>
+          </>
+        )}
         {machine.kind === "mill" && (
           <span className="w-24">
             <FigureField
@@ -116,21 +151,37 @@ function MachineRow({
         {bladed && (
           <span className="w-52">
             <TextField
-              label={machine.kind === "mill" ? "Cutters: mm × flutes" : "Drills, mm"}
-              value={machine.tools
-                .map((t) => `${t.diameter}${machine.kind === "mill" ? `×${t.flutes}` : ""}`)
-                .join(", ")}
-              hint={machine.kind === "mill" ? "3.175×1, 2×1" : "3, 3.5, 6.5, 12"}
+              label={machine.kind === "mill" ? "Cutters: mm × flutes, tip°/flat" : "Drills, mm"}
+              value={machine.tools.map((t) => toolWord(t, machine.kind)).join(", ")}
+              hint={machine.kind === "mill" ? "3.175×1, 30°/0.1, drill 3" : "3, 3.5, 6.5, 12"}
               onCommit={async (text) => set({ tools: await toolsIn(text) })}
             />
           </span>
         )}
       </div>
+      {(machine.kind === "laser" || machine.kind === "mill") && (
+        <label className="mt-2 flex items-center gap-2 text-[12px]">
+          <input
+            type="checkbox"
+            className="accent-petrol"
+            checked={machine.offsets ?? false}
+            onChange={(event) => set({ offsets: event.target.checked })}
+          />
+          its own software moves the line by the kerf: files keep the drawn edge
+        </label>
+      )}
       <Beds beds={beds} view={view} />
     </div>
   );
 }
 
-/** Reads “1/8in×2, 3”: the core does; it throws with the word that names no tool. */
+/** A tool as it is written in the list: an end mill, a pointed engraver, or a drill. */
+function toolWord(tool: NonNullable<Machine["tools"]>[number], kind: Machine["kind"]): string {
+  if (tool.kind === "engraver") return `${tool.angle}°/${tool.flat}`;
+  if (tool.kind === "drill") return `drill ${tool.diameter}`;
+  return kind === "mill" ? `${tool.diameter}×${tool.flutes}` : String(tool.diameter);
+}
+
+/** Reads “1/8in×2, 30°/0.1, drill 3”: the core does; it throws with the word that names no tool. */
 const toolsIn = (text: string): Promise<Machine["tools"]> =>
   answered(api.GET("/api/quantity/tools", { params: { query: { text } } }));

@@ -1,0 +1,156 @@
+/** The jobs: a sheet, what is done to it in which order and how long it takes, its files, and the cautions. */
+import { useMemo } from "react";
+import type { CutView, SheetLine, SheetPlan, SheetsView } from "../../api/types";
+import { useDesign } from "../../app/design";
+import { many, shown } from "../../ui/figures";
+import { Archive } from "./Archive";
+import { useCut, usePlayer } from "./store";
+import { clock, type Timed, timed } from "./useSheets";
+
+const LINK = "text-petrol underline hover:no-underline";
+
+interface Props {
+  sheets: SheetsView;
+  sheet: SheetLine | undefined;
+  plan: SheetPlan | undefined;
+  cautions: CutView["cautions"];
+}
+
+export function Jobs({ sheets, sheet, plan, cautions }: Props) {
+  const set = useCut((s) => s.set);
+  const play = usePlayer((p) => p.set);
+  const runs = useMemo(() => (plan ? timed(plan) : []), [plan]);
+  const total = runs.at(-1)?.end ?? 0;
+  return (
+    <div>
+      {sheet ? (
+        <>
+          <div className="px-3.5 pt-2 pb-2.5">
+            <label className="block">
+              <span className="sr-only">Sheet</span>
+              <select
+                className="h-8 w-full rounded border border-faint bg-sheet px-2"
+                value={sheet.id}
+                onChange={(event) => {
+                  set({ sheet: event.target.value });
+                  play({ at: 0, playing: false });
+                }}
+              >
+                {sheets.sheets.map((s, n) => (
+                  <option key={s.id} value={s.id}>
+                    {n + 1}. {s.title}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <p className="mt-1.5 text-[11px] text-faint">
+              {sheet.laid.map((l) => l.name).join("; ")}.{" "}
+              {sheet.on_hand ? "Of a sheet on the shelf" : "No such sheet is on the shelf: to be bought"},
+              origin lower left{sheet.material === "acrylic" ? ", film on" : ""}.
+            </p>
+          </div>
+          <ol aria-label="Operations in their order">
+            {runs.map((run, n) => (
+              <Row key={n} run={run} n={n + 1} />
+            ))}
+          </ol>
+          <p className="flex justify-between border-t border-rule px-3.5 py-2.5 font-semibold">
+            This sheet <span className="num">{plan ? clock(total) : "…"}</span>
+          </p>
+          {plan && <Programs sheet={sheet} plan={plan} />}
+        </>
+      ) : (
+        <p className="p-3.5 text-faint">
+          No machine of the workshop cuts anything here. What is made by hand is under Files: templates and
+          holes. Machines are added at Brief.
+        </p>
+      )}
+      {sheets.unlaid.length > 0 && (
+        <div className="border-t border-rule px-3.5 py-2.5">
+          <h3 className="text-[12px] font-semibold">On no machine</h3>
+          <ul className="mt-1 space-y-1 text-[12px]">
+            {sheets.unlaid.map((u) => (
+              <li key={u.piece}>
+                {u.name} <span className="text-faint">{u.why}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <div className="border-t border-rule px-3.5 py-2.5">
+        <Archive />
+      </div>
+      <div className="border-t border-rule px-3.5 py-2.5 text-[12px]/[17px]">
+        <h3 className="font-semibold">Before you start</h3>
+        <ul className="mt-1 space-y-1.5 text-faint">
+          {cautions
+            .filter((c) => !sheet || !c.startsWith(sheet.kind === "laser" ? "Mill" : "Laser"))
+            .map((caution) => (
+              <li key={caution}>{caution}</li>
+            ))}
+        </ul>
+      </div>
+    </div>
+  );
+}
+
+function Row({ run, n }: { run: Timed; n: number }) {
+  const play = usePlayer((p) => p.set);
+  const now = usePlayer((p) => p.at > 0 && p.at >= run.start && p.at < run.end);
+  const done = usePlayer((p) => p.at >= run.end && run.end > 0);
+  const { operation } = run;
+  return (
+    <li className={`border-t border-rule ${now ? "bg-wash" : ""}`}>
+      <button
+        type="button"
+        className="grid w-full grid-cols-[22px_1fr_auto] gap-x-1 px-3.5 py-2 text-left hover:bg-warm"
+        onClick={() => play({ at: run.start + 0.001, playing: false })}
+      >
+        <span className="num text-faint">{n}</span>
+        <span>
+          <span className="block font-semibold">{operation.title}</span>
+          <span className="block text-[11px] text-faint">{detail(run)}</span>
+          {operation.left_out.length > 0 && (
+            <span className="block text-[11px] text-must">
+              No tool for {operation.left_out.slice(0, 3).join(", ")}
+              {operation.left_out.length > 3 ? ` and ${operation.left_out.length - 3} more` : ""}
+            </span>
+          )}
+        </span>
+        <span className="text-right">
+          <span className="num block">{clock(run.end - run.start)}</span>
+          {done && <span className="text-ok">✓</span>}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+function detail({ operation: op }: Timed): string {
+  const laser = op.rpm === 0;
+  const cut = `${many(op.cuts.length, "cut")}, ${shown(op.depth)} deep`;
+  const side = op.side === "behind" ? ", from behind" : "";
+  if (op.cuts.length === 0) return "";
+  return laser
+    ? `${cut}, kerf ${op.width}, ${Math.round(op.feed / 60)} mm/s${side}`
+    : `${cut}, ${op.tool}, ${op.rpm} a minute, ${op.feed} mm/min${side}`;
+}
+
+function Programs({ sheet, plan }: { sheet: SheetLine; plan: SheetPlan }) {
+  const { id } = useDesign();
+  return (
+    <div className="border-t border-rule px-3.5 py-2.5">
+      <h3 className="text-[12px] font-semibold">Programs</h3>
+      <p className="num mt-1 text-[11px] break-all text-faint">{sheet.folder}/</p>
+      <ul className="num mt-0.5 flex flex-wrap gap-x-3 text-[11px]">
+        {plan.files.map((name) => (
+          <li key={name}>
+            <a className={LINK} href={`/api/designs/${id}/sheets/${sheet.id}/${name}`} download>
+              {name}
+            </a>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+/** The sheets on their beds, and what is done to one, as the core has them. */
+import { useQuery } from "@tanstack/react-query";
+import { answered, api } from "../../api/client";
+import type { SheetLine, SheetPlan } from "../../api/types";
+import { useDesign } from "../../app/design";
+
+export function useSheets() {
+  const { id, revision } = useDesign();
+  return useQuery({
+    queryKey: ["sheets", id, revision],
+    queryFn: () =>
+      answered(api.GET("/api/designs/{design_id}/sheets", { params: { path: { design_id: id } } })),
+    placeholderData: (before) => before,
+  });
+}
+
+export function useSheetPlan(sheet: SheetLine | undefined) {
+  const { id, revision } = useDesign();
+  return useQuery({
+    queryKey: ["sheet", id, sheet?.id, revision],
+    enabled: sheet !== undefined,
+    queryFn: () =>
+      answered(
+        api.GET("/api/designs/{design_id}/sheets/{sheet}", {
+          params: { path: { design_id: id, sheet: sheet?.id ?? "" } },
+        }),
+      ),
+    placeholderData: (before) => (before?.id === sheet?.id ? before : undefined),
+  });
+}
+
+/** An operation with when it begins and ends (s), and when each of its cuts does. */
+export interface Timed {
+  operation: SheetPlan["operations"][number];
+  start: number;
+  end: number;
+  ends: number[];
+}
+
+export function timed(plan: SheetPlan): Timed[] {
+  let at = 0;
+  return plan.operations.map((operation) => {
+    const start = at;
+    const ends = operation.cuts.map((cut) => (at += cut.seconds));
+    return { operation, start, end: at, ends };
+  });
+}
+
+/** Minutes and seconds: 14:02. */
+export const clock = (seconds: number): string => {
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+};
