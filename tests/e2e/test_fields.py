@@ -44,7 +44,10 @@ WORKSHOP: list[Field] = [
     ("Laser", "Margin", "8", "workshop.machines.0.margin", 8),
     ("Laser", "Thickest", "5", "workshop.machines.0.depth", 5),
     ("Laser", "Kerf", "0.2", "workshop.machines.0.kerf", 0.2),
-    ("Mill", "Cutters: mm × flutes", "1/8in×2, 1×1", "workshop.machines.1.tools.0.diameter", 3.175),
+    ("Laser", "Power, W", "60", "workshop.machines.0.watts", 60),
+    ("Laser", "Fastest, mm/min", "12000", "workshop.machines.0.feed", 12000),
+    ("Mill", "Acceleration, mm/s²", "150", "workshop.machines.1.acceleration", 150),
+    ("Mill", "Cutters: mm × flutes, tip°/flat", "1/8in×2, 1×1", "workshop.machines.1.tools.0.diameter", 3.175),
     ("Supplies and boards", "Name of the supply", "Bench supply", "workshop.supplies.0.name", "Bench supply"),
     ("Supplies and boards", "Bench supply, volts", "12", "workshop.supplies.0.volts", 12),
     ("Supplies and boards", "Bench supply, amps", "2.5", "workshop.supplies.0.amps", 2.5),
@@ -55,8 +58,8 @@ NONSENSE: list[tuple[str, str, str, str]] = [
     ("Space", "Free depth", "-5", ""),
     ("Space", "Reach of the arm", "1e9", ""),
     ("Workshop", "Kerf", "wide", "is not a length"),
-    ("Workshop", "Cutters: mm × flutes", "3×2, blunt", "is not a length"),
-    ("Workshop", "Cutters: mm × flutes", "3×90", "1 to 12 flutes"),
+    ("Workshop", "Cutters: mm × flutes, tip°/flat", "3×2, blunt", "is not a length"),
+    ("Workshop", "Cutters: mm × flutes, tip°/flat", "3×90", "1 to 12 flutes"),
 ]
 
 

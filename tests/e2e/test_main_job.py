@@ -76,6 +76,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
     expect(page.get_by_role("status").first).to_contain_text("revision 5")
 
     page.get_by_role("link", name="Cut").click()
+    page.get_by_role("tab", name="Files", exact=True).click()
     dxf, svg = download(page, "Left module, face.dxf"), download(page, "Left module, face.svg")
     resolved = demo_desk.open(TRAM).resolved
     scene = module_scenes(resolved, resolved.modules["left"])["face"]

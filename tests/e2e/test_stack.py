@@ -123,6 +123,7 @@ def test_a_case_is_given_and_what_is_wrong_with_it_settled(watched: Page, addres
     page.wait_for_function("() => document.querySelector('img').naturalWidth > 0")
     expect(made_of).to_contain_text("To print on Printer")
     made_of.get_by_role("link", name="Cut").click()
+    page.get_by_role("tab", name="Files", exact=True).click()
     page.get_by_role("link", name="Plate, case-2.stl").wait_for()
     taken = page.request.get(f"{address}/api/designs/dust-extraction/cut/plate/case-2.stl").body()
     assert len(taken) == 84 + 50 * int.from_bytes(taken[80:84], "little")  # a binary STL

@@ -74,6 +74,7 @@ def test_what_it_has_to_stand_and_how_a_module_is_made(watched: Page, address: s
     page.get_by_label("Back, how far its edge is inside").press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("nothing is left of Back")
     go(page, address, f"{TRAM}/cut")
+    page.get_by_role("tab", name="One layer").click()
     expect(page.get_by_role("tab", name="Plate 2.5 mm")).to_be_visible()
     go(page, address, f"{TRAM}/brief?sel={function(demo_desk, 'Speed').id}")
     sheet = page.get_by_role("region", name="Selected function")
@@ -130,6 +131,8 @@ def test_a_look_is_accepted_with_a_reason_on_the_job_sheet(watched: Page, addres
 def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Page, address: str) -> None:
     page = watched
     go(page, address, f"{TRAM}/cut?module=left")
+    page.get_by_role("tab", name="One layer").click()
+    page.get_by_role("tab", name="Files", exact=True).click()
     drawing = page.locator("[data-operation]")
     expect(drawing).to_have_count(3)
     page.get_by_label(re.compile("engrave")).uncheck()
@@ -138,7 +141,7 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
     expect(page.get_by_text("Legend off the detents")).to_be_visible()
     links = page.get_by_role("region", name="Files").get_by_role("link").all()
-    assert len(links) == 22
+    assert len(links) == 23
     for link in links:
         answer = page.request.get(address + (link.get_attribute("href") or ""))
         assert answer.status == 200

@@ -20,6 +20,7 @@ from wingboard.api.routers.common import (
 from wingboard.api.routers.events import JobId, JobView, job_view
 from wingboard.core.cut.export import cut_file, cut_file_names
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
+from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
 from wingboard.core.cut.scenes import every_scene, module_scenes
 from wingboard.core.files.scene import OPERATIONS, Operation, Scene, path_data
 from wingboard.core.findings.finding import Severity
@@ -108,6 +109,13 @@ def job(desk: OnDesk, design_id: DesignId) -> Response:
     return _file(
         job_sheet(state.resolved, state.judged(), every_scene(state.resolved)).encode(), f"{design_id}-job-sheet.txt"
     )
+
+
+@router.get("/job-sheet.pdf", response_class=Response, responses=file_of(MEDIA["pdf"]))
+def job_pages(desk: OnDesk, design_id: DesignId) -> Response:
+    """The job sheet as pages to print."""
+    state = desk.open(design_id)
+    return _file(job_sheet_pdf(state.resolved, state.judged()), f"{design_id}-job-sheet.pdf")
 
 
 @router.post("/archive", status_code=202, responses={202: {"model": JobView}})

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import BINARY, DesignId, OnDesk, as_json, download
+from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
 from wingboard.core.cut.operations import Operation, fit_of
 from wingboard.core.cut.pieces import pieces_of
@@ -135,6 +136,8 @@ class CutLineView(BaseModel):
 class OperationLine(BaseModel):
     """One operation: its tool, speeds (turns, mm/min), depth, time (s), travel (mm) and the least there could be."""
 
+    step_id: str
+    done: bool
     kind: str
     title: str
     side: str
@@ -214,7 +217,7 @@ def one_sheet(desk: OnDesk, design_id: DesignId, sheet: SheetId) -> Response:
     judged = verdict(r, found)
     plan = SheetPlan(
         id=found.id,
-        operations=[_operation(op) for op in planned(r, found)],
+        operations=[_operation(r, step_id(found, n, op), op) for n, op in enumerate(planned(r, found), 1)],
         pieces=[_drawn(laid) for laid in found.laid],
         faults=[FaultView(piece=piece, **fault._asdict()) for piece, fault in judged.faults],
         written_seconds=judged.seconds,
@@ -276,8 +279,9 @@ def _laid(laid: Laid) -> LaidView:
     )  # fmt: skip
 
 
-def _operation(op: Operation) -> OperationLine:
+def _operation(r: Resolved, step: str, op: Operation) -> OperationLine:
     return OperationLine(
+        step_id=step, done=step in r.design.cutting.done,
         kind=op.kind, title=op.title, side=op.side, tool=tool_words(op), rpm=op.feeds.rpm, feed=op.feeds.feed,
         plunge=op.feeds.plunge, step=op.feeds.step, surface_speed=op.feeds.vc, tooth=op.feeds.fz, width=op.width,
         depth=op.depth, seconds=op.seconds, travel=op.travel, bound=op.bound,

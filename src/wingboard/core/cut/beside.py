@@ -40,6 +40,11 @@ def inside(path: CirclePath | Loop, by: float) -> list[CirclePath | Loop]:
     return [loop_of(p.exterior) for p in wanted]
 
 
+def beside(path: CirclePath | Loop, by: float) -> list[CirclePath | Loop]:
+    """The lines ``by`` mm inside a closed path, outside where that is less than nothing."""
+    return inside(path, by) if by >= 0 else [outside(path, -by)]
+
+
 def outside(path: CirclePath | Loop, by: float) -> CirclePath | Loop:
     """The line ``by`` mm outside a closed path."""
     if by <= 0:

@@ -10,10 +10,13 @@ from wingboard.core.cut.cases import case_list
 from wingboard.core.cut.consoles import frame_csv, frame_scene
 from wingboard.core.cut.inserts import insert_scene
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
+from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
 from wingboard.core.cut.mockup import mockup_face, mockup_rear
+from wingboard.core.cut.plan import coupon_files, folder_of, kinds_of_sheet, sheet_files
 from wingboard.core.cut.printed import printed_files
 from wingboard.core.cut.scenes import every_scene, module_scenes
 from wingboard.core.cut.sections import section_scene
+from wingboard.core.cut.sheets import layout
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
 from wingboard.core.files.svg import write_svg
@@ -50,8 +53,16 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
         made["cut/frame.svg"] = (write_svg, frame)
         made["cut/frame-a4.pdf"] = (partial(_template, paper="a4"), frame)
         made["cut/frame-cutting-list.csv"] = (lambda _: frame_csv(r), frame)
-    many = len(made) + 1
+    sheets = layout(r).sheets
+    many = len(made) + 2 + 8 * len(sheets)  # about: a sheet has as many programs as operations
     yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings, scenes).encode())
+    yield CutFile(many, "cut/job-sheet.pdf", job_sheet_pdf(r, findings))
+    for sheet in sheets:
+        for file in sheet_files(r, sheet):
+            yield CutFile(many, f"cut/{folder_of(r, sheet)}/{file.name}", file.content)
+    for kind, sheet in kinds_of_sheet(r).items():
+        for file in coupon_files(r, sheet):
+            yield CutFile(many, f"cut/coupons/{kind}-{file.name}", file.content)
     for name, (writer, scene) in made.items():
         yield CutFile(many, name, writer(scene))
 

@@ -6,6 +6,10 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
+from wingboard.core.cut.operations import Operation, fit_of
+from wingboard.core.cut.plan import folder_of, planned, sheet_title
+from wingboard.core.cut.program import tool_words
+from wingboard.core.cut.sheets import Sheet, layout
 from wingboard.core.files.scene import OPERATIONS, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved
@@ -63,6 +67,86 @@ def unsettled(findings: Sequence[Finding]) -> tuple[Unsettled, ...]:
     return tuple(lines)
 
 
+def cautions_for(kind: str) -> tuple[str, ...]:
+    """The cautions of a machine: a laser's are no mill's."""
+    other = "Mill" if kind == "laser" else "Laser"
+    return tuple(c for c in CAUTIONS if not c.startswith(other))
+
+
+class SheetWork(NamedTuple):
+    """What a job sheet says of a sheet: its title, its folder, how it lies, its steps with their ticks."""
+
+    title: str
+    folder: str
+    machine: str
+    kind: str
+    lies: tuple[str, ...]
+    steps: tuple[tuple[str, str, float, bool], ...]
+
+
+def sheet_work(r: Resolved) -> tuple[SheetWork, ...]:
+    """The sheets as a job sheet says them; a step is its id, its words, how long it takes (s), whether it is ticked."""
+    done = set(r.design.cutting.done)
+    found = []
+    for sheet in layout(r).sheets:
+        fit = fit_of(r.design, sheet.machine, sheet.material, sheet.thickness)
+        stock = "of a sheet on the shelf" if sheet.stock else "to be bought"
+        lies = [
+            f"{sheet.width:g} x {sheet.height:g} mm, {stock}; its lower left corner at "
+            f"{sheet.at[0]:g}, {sheet.at[1]:g} on the bed is the origin",
+            "on it: " + "; ".join(f"{p.piece.name} at {p.x:.1f}, {p.y:.1f}{' turned' * p.turned}" for p in sheet.laid),
+        ]
+        if sheet.machine.kind == "laser":
+            known = "measured" if fit.tried else "not measured on this sheet: cut the coupon first"
+            taken = "left to the machine's software" if sheet.machine.offsets else "taken off"
+            lies.append(f"kerf {fit.kerf:g} mm, {taken} ({known}); holes {fit.wider:g} mm wider")
+        if sheet.pins:
+            lies.append("turned over about its upright middle: two holes are drilled first, pins hold it by them")
+        steps = tuple(
+            (step_id(sheet, n, op), step_words(n, op), op.seconds, step_id(sheet, n, op) in done)
+            for n, op in enumerate(planned(r, sheet), 1)
+        )
+        found.append(
+            SheetWork(
+                sheet_title(sheet), folder_of(r, sheet), sheet.machine.name, sheet.machine.kind, tuple(lies), steps
+            )
+        )
+    return tuple(found)
+
+
+def step_id(sheet: Sheet, n: int, op: Operation) -> str:
+    """By which a step's tick is kept."""
+    return f"{sheet.id} {n}-{op.kind}"
+
+
+def step_words(n: int, op: Operation) -> str:
+    """A step in one line: its operation, tool, speeds and depth."""
+    if not op.cuts:
+        return f"{n}. {op.title}: no tool for {', '.join(op.left_out[:4])}"
+    speeds = (
+        f"{op.feeds.rpm:.0f} a minute, {op.feeds.feed:.0f} mm/min" if op.feeds.rpm else f"{op.feeds.feed:.0f} mm/min"
+    )
+    side = ", from behind" if op.side == "behind" else ""
+    lost = f"; no tool for {', '.join(op.left_out[:4])}" if op.left_out else ""
+    return f"{n}. {op.title}: {len(op.cuts)} cuts, {tool_words(op)}, {speeds}, {op.depth:.2f} mm deep{side}{lost}"
+
+
+def minutes(seconds: float) -> str:
+    """Minutes and seconds: ``4:08``."""
+    return f"{round(seconds) // 60}:{round(seconds) % 60:02d}"
+
+
+def _by_machine(r: Resolved) -> list[str]:
+    lines: list[str] = []
+    for n, work in enumerate(sheet_work(r), 1):
+        total = sum(step[2] for step in work.steps)
+        lines += ["", f"SHEET {n}: {work.title}, {minutes(total)}", f"  files in {work.folder}/"]
+        lines += [f"  {words}" for words in work.lies]
+        lines += [f"  [{'x' if done else ' '}] {words}, {minutes(t)}" for _, words, t, done in work.steps]
+    lines += [f"  {u.piece.name}: {u.why}" for u in layout(r).unlaid]
+    return lines
+
+
 def _about(finding: Finding) -> str:
     """What a finding says, without a full stop: figures or a reason follow."""
     return f"{finding.title}, {finding.detail}".removesuffix(".")
@@ -92,4 +176,5 @@ def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dic
             counts = ", ".join(f"{len(scene.of(op))} {op}" for op in OPERATIONS if scene.of(op))
             lines.append(f"  {scene_id}, {scene.thickness:.1f} mm: in this order {counts}")
         lines += [f"  drill {d.many} x {d.diameter:.2f} mm in {d.sheet}" for d in drill_schedule(drawn)]
+    lines += _by_machine(r)
     return "\n".join([*lines, "", "CAUTIONS", *(f"  {c}" for c in CAUTIONS), ""])

@@ -14,7 +14,7 @@ from typing import Literal, NamedTuple
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from wingboard.core.cut.beside import filled, inside, outside, polygons, region_of
+from wingboard.core.cut.beside import beside, filled, inside, outside, polygons, region_of
 from wingboard.core.cut.feeds import (
     THROUGH,
     Feeds,
@@ -39,6 +39,7 @@ from wingboard.core.cut.toolpath import (
     started_near,
 )
 from wingboard.core.cut.travel import Place, bound, short_way
+from wingboard.core.files.gcode import CLEAR, SAFE
 from wingboard.core.files.scene import CirclePath, Item
 from wingboard.core.geometry.outline import Loop, Vertex, area_of, reversed_loop
 from wingboard.core.record.cutting import Fitted
@@ -72,8 +73,6 @@ PIN = 3.0
 TAB_EVERY = 150.0
 TABS = {"mill": (4.0, 1.0), "laser": (0.6, math.inf)}
 """How wide tabs are, and how high they stand (mm): a mill leaves them at the bottom, a laser all through."""
-SAFE, CLEAR = 5.0, 0.5
-"""Heights over the sheet at which a mill travels, and down to which it comes fast (mm)."""
 
 
 class Fit(NamedTuple):
@@ -282,9 +281,9 @@ def _openings(work: Work, items: Sequence[Item]) -> list[Operation]:
         targets = [
             Target(item.label, _first(line), _laser_cut(item.label, line, feeds, passes, inwards=True))
             for item in items
-            for line in _beside(item.path, by)
+            for line in beside(item.path, by)
         ]
-        lost = [i.label for i in items if not _beside(i.path, by)]
+        lost = [i.label for i in items if not beside(i.path, by)]
         return (
             [_operation(work, "inner", targets, None, feeds, work.fit.kerf, sheet.thickness, "front", lost)]
             if items
@@ -309,7 +308,7 @@ def _openings(work: Work, items: Sequence[Item]) -> list[Operation]:
         targets = [
             Target(item.label, _first(line), _mill_cut(item.label, line, levels, feeds, climb=False))
             for item in by_tool[number]
-            for line in _beside(item.path, tool.diameter / 2 - wider)
+            for line in beside(item.path, tool.diameter / 2 - wider)
         ]
         made.append(
             _operation(work, "inner", targets, (number, tool), feeds, tool.diameter, -levels.bottom, "front", lost)
@@ -318,10 +317,6 @@ def _openings(work: Work, items: Sequence[Item]) -> list[Operation]:
     if lost:
         made.append(_operation(work, "inner", [], None, Feeds(0, 0, 0, 0), 0.0, 0.0, "front", lost))
     return made
-
-
-def _beside(path: CirclePath | Loop, by: float) -> list[CirclePath | Loop]:
-    return inside(path, by) if by >= 0 else [outside(path, -by)]
 
 
 def _drill_for(machine: Machine, item: Item) -> tuple[int, Tool] | None:

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from wingboard.core.cut.beside import beside, outside
 from wingboard.core.cut.coupons import coupon
 from wingboard.core.cut.judged import Verdict, judged
 from wingboard.core.cut.operations import Operation, fit_of, operations
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import EDGE, Coupon, Laid, Sheet, layout
-from wingboard.core.files.dxf import write_dxf
 from wingboard.core.files.gcode import write_gcode
 from wingboard.core.files.scene import Item, Scene
 from wingboard.core.files.svg import write_svg
@@ -41,6 +41,12 @@ def sheet_scene(r: Resolved, sheet: Sheet) -> Scene:
     return Scene(f"{r.design.name}: {sheet_title(sheet)}", sheet.width, sheet.height, sheet.thickness, tuple(items))
 
 
+def _dxf(scene: Scene) -> bytes:
+    from wingboard.core.files.dxf import write_dxf  # ezdxf takes a while to load, and is not needed at the start
+
+    return write_dxf(scene)
+
+
 class SheetFile(NamedTuple):
     """A file of a sheet, by its name in the sheet's folder."""
 
@@ -63,6 +69,39 @@ def program_files(r: Resolved, sheet: Sheet) -> Iterator[SheetFile]:
         yield SheetFile(f"{named.name}.nc", write_gcode(named.program))
 
 
+def lines_scene(r: Resolved, sheet: Sheet) -> Scene:
+    """A sheet's lines for other software: of a laser with its kerf taken off, else on the drawn edge."""
+    scene = sheet_scene(r, sheet)
+    if not kerf_taken_off(sheet):
+        return scene._replace(title=f"{scene.title}; lines on the drawn edge, no kerf taken off")
+    fit = fit_of(r.design, sheet.machine, sheet.material, sheet.thickness)
+    items: list[Item] = []
+    for item in scene.items:
+        if item.operation == "inner":
+            lines = beside(item.path, (fit.kerf - fit.wider) / 2)
+            items += [item._replace(path=line, drill=None) for line in lines]
+        elif item.operation == "outline":
+            items.append(item._replace(path=outside(item.path, fit.kerf / 2)))
+        else:
+            items.append(item)
+    words = f"kerf {fit.kerf:g} mm taken off" + (f", holes {fit.wider:g} mm wider" if fit.wider else "")
+    return scene._replace(title=f"{scene.title}; {words}", items=tuple(items))
+
+
+def kerf_taken_off(sheet: Sheet) -> bool:
+    """Whether a sheet's lines are where the beam goes; a mill, and software that offsets by itself, want the edge."""
+    return sheet.machine.kind == "laser" and not sheet.machine.offsets
+
+
+def sheet_files(r: Resolved, sheet: Sheet) -> Iterator[SheetFile]:
+    """Every file of a sheet but its coupon: its lines as drawings, and its programs."""
+    scene = lines_scene(r, sheet)
+    stem = "lines-kerf-taken-off" if kerf_taken_off(sheet) else "lines-drawn-edge"
+    yield SheetFile(f"{stem}.svg", write_svg(scene))
+    yield SheetFile(f"{stem}.dxf", _dxf(scene))
+    yield from program_files(r, sheet)
+
+
 def coupon_files(r: Resolved, sheet: Sheet) -> tuple[SheetFile, ...]:
     """The coupon to be cut of such a sheet first: as a drawing twice, and as a program."""
     scene = coupon(r, materials()[sheet.material].name, sheet.thickness)
@@ -70,6 +109,11 @@ def coupon_files(r: Resolved, sheet: Sheet) -> tuple[SheetFile, ...]:
     bare = sheet._replace(laid=(piece,), width=scene.width + 2 * EDGE, height=scene.height + 2 * EDGE, taken=())
     whole = next(programs(bare, operations(r.design, bare), scene.title))
     return (
-        SheetFile("coupon.svg", write_svg(scene)), SheetFile("coupon.dxf", write_dxf(scene)),
+        SheetFile("coupon.svg", write_svg(scene)), SheetFile("coupon.dxf", _dxf(scene)),
         SheetFile("coupon.nc", write_gcode(whole.program)),
     )  # fmt: skip
+
+
+def kinds_of_sheet(r: Resolved) -> dict[str, Sheet]:
+    """One sheet for each machine, material and thickness, by the name of its coupon's files."""
+    return {f"{s.machine.id}-{s.material}-{s.thickness:g}".replace(".", "_"): s for s in reversed(layout(r).sheets)}

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple
 
-from wingboard.core.cut.operations import CLEAR, SAFE, Operation
+from wingboard.core.cut.operations import Operation
 from wingboard.core.cut.sheets import Sheet
-from wingboard.core.files.gcode import Motion, Program, Run, Section
+from wingboard.core.files.gcode import SAFE, Motion, Program, Run, Section
 from wingboard.core.record.materials import materials
 
 ENGRAVES = 0.25
@@ -25,14 +25,14 @@ class Named(NamedTuple):
 
 def programs(sheet: Sheet, operations: Sequence[Operation], title: str) -> Iterator[Named]:
     """The programs of a sheet: a side's operations in one, with its tool changes, then each operation by itself."""
-    done = [op for op in operations if op.cuts]
-    sides = list(dict.fromkeys(op.side for op in done))
+    done = [(op, _section(op, sheet)) for op in operations if op.cuts]
+    sides = list(dict.fromkeys(op.side for op, _ in done))
     for side in sides:
-        mine = [op for op in done if op.side == side]
+        mine = [(op, section) for op, section in done if op.side == side]
         whole = "all" if len(sides) == 1 else f"all-{side}"
         yield Named(whole, _program(sheet, mine, title, side))
-    for n, op in enumerate(done, 1):
-        yield Named(f"{n}-{op.kind}{_width(op)}", _program(sheet, [op], title, op.side))
+    for n, (op, section) in enumerate(done, 1):
+        yield Named(f"{n}-{op.kind}{_width(op)}", _program(sheet, [(op, section)], title, op.side))
 
 
 def _width(op: Operation) -> str:
@@ -50,7 +50,7 @@ def tool_words(op: Operation) -> str:
     return f"drill {tool.diameter:g} mm" if tool.kind == "drill" else f"end mill {tool.diameter:g} mm, {flutes}"
 
 
-def _program(sheet: Sheet, operations: Sequence[Operation], title: str, side: str) -> Program:
+def _program(sheet: Sheet, done: Sequence[tuple[Operation, Section]], title: str, side: str) -> Program:
     kind: Literal["laser", "mill"] = "laser" if sheet.machine.kind == "laser" else "mill"
     known = materials()[sheet.material]
     notes = [
@@ -61,26 +61,22 @@ def _program(sheet: Sheet, operations: Sequence[Operation], title: str, side: st
         f"{'seen from behind' if side == 'behind' else 'the front'} is up",
     ]
     if kind == "laser":
-        notes.append(f"S {1000} is full power; kerf {_kerf(operations):g} mm {_kerf_words(sheet)}")
+        notes.append(f"S {1000} is full power; kerf {max(op.width for op, _ in done):g} mm {_kerf_words(sheet)}")
     else:
         notes.append(f"travels at Z {SAFE:g}; the spindle runs from M3 to M5")
-    sections = [_section(op, kind) for op in operations]
     mist = kind == "mill" and sheet.material in WET
-    return Program(notes, kind, SAFE, CLEAR, sections, mist)
-
-
-def _kerf(operations: Sequence[Operation]) -> float:
-    return max((op.width for op in operations), default=0.0)
+    return Program(notes, kind, [section for _, section in done], mist)
 
 
 def _kerf_words(sheet: Sheet) -> str:
     return "left to the machine" if sheet.machine.offsets else "is taken off"
 
 
-def _section(op: Operation, kind: str) -> Section:
-    power = ENGRAVES if kind == "laser" and op.kind in ("trial", "words", "lines") else 1.0
+def _section(op: Operation, sheet: Sheet) -> Section:
+    laser = sheet.machine.kind == "laser"
+    power = ENGRAVES if laser and op.kind in ("trial", "words", "lines") else 1.0
     runs = [
         Run(cut.x, cut.y, [Motion(s.x, s.y, s.z, s.bulge, s.feed, 1.0 if s.on else 0.0) for s in cut.steps])
         for cut in op.cuts
     ]
-    return Section(op.title, tool_words(op), op.number, op.feeds.rpm, power, runs)
+    return Section(op.title, tool_words(op), op.number, op.feeds.rpm, power, laser, runs)

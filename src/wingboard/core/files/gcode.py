@@ -10,6 +10,8 @@ from __future__ import annotations
 import math
 import unicodedata
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal, NamedTuple
 
 from wingboard.core.geometry.outline import Vertex, arc_of
@@ -45,7 +47,12 @@ class Run(NamedTuple):
     motions: Sequence[Motion]
 
 
-class Section(NamedTuple):
+SAFE, CLEAR = 5.0, 0.5
+"""Heights over the sheet (mm) at which a mill travels, and down to which it comes fast."""
+
+
+@dataclass(frozen=True, eq=False)
+class Section:
     """Runs of one operation with one tool. ``number`` is that of its T word, ``tool`` is said in words."""
 
     title: str
@@ -53,7 +60,13 @@ class Section(NamedTuple):
     number: int
     rpm: float
     power: float
+    laser: bool
     runs: Sequence[Run]
+
+    @cached_property
+    def blocks(self) -> tuple[str, ...]:
+        """Its runs as lines, the same in every program that has it."""
+        return tuple(line for run in self.runs for line in (_laser(self, run) if self.laser else _mill(run)))
 
 
 class Program(NamedTuple):
@@ -61,8 +74,6 @@ class Program(NamedTuple):
 
     notes: Sequence[str]
     kind: Literal["laser", "mill"]
-    safe: float
-    clear: float
     sections: Sequence[Section]
     mist: bool = False
 
@@ -72,7 +83,7 @@ def write_gcode(program: Program) -> bytes:
     lines = [*(_comment(note) for note in program.notes), "G21 G90 G17 G94"]
     laser = program.kind == "laser"
     if not laser:
-        lines.append(f"G0 Z{_n(program.safe)}")
+        lines.append(f"G0 Z{_n(SAFE)}")
     tool = 0
     for n, section in enumerate(program.sections):
         lines.append(_comment(f"operation {n + 1}: {section.title}"))
@@ -84,8 +95,7 @@ def write_gcode(program: Program) -> bytes:
                 lines += [f"T{section.number}", _comment(f"tool {section.number}: {section.tool}")]
             tool = section.number
             lines += [f"M3 S{section.rpm:.0f}", *(["M7"] if program.mist else [])]
-        for run in section.runs:
-            lines += _laser(section, run) if laser else _mill(program, run)
+        lines += section.blocks
     lines += ["M5", *(["M9"] if program.mist else []), "G0 X0 Y0", "M2", ""]
     return "\n".join(lines).encode("ascii")
 
@@ -104,33 +114,38 @@ def _laser(section: Section, run: Run) -> Iterator[str]:
     yield "M5"
 
 
-def _mill(program: Program, run: Run) -> Iterator[str]:
+def _mill(run: Run) -> Iterator[str]:
     yield f"G0 X{_n(run.x)} Y{_n(run.y)}"
-    yield f"G0 Z{_n(program.clear)}"
-    x, y, z, feed = run.x, run.y, program.clear, 0.0
+    yield f"G0 Z{_n(CLEAR)}"
+    x, y, z, feed = run.x, run.y, CLEAR, 0.0
     for m in run.motions:
         word = _move(x, y, z, m, m.z, feed)
         if word:
             yield word
             x, y, z, feed = m.x, m.y, m.z, m.feed
-    yield f"G0 Z{_n(program.safe)}"
+    yield f"G0 Z{_n(SAFE)}"
 
 
 def _move(x: float, y: float, z: float, to: Motion, to_z: float, feed: float) -> str:
     """One block; nothing where it goes nowhere."""
-    same = _n(x) == _n(to.x) and _n(y) == _n(to.y)
-    deeper = f" Z{_n(to_z)}" if _n(z) != _n(to_z) else ""
+    same = _same(x, to.x) and _same(y, to.y)
+    deeper = "" if _same(z, to_z) else f" Z{_n(to_z)}"
     if same and not deeper:
         return ""
-    fed = f" F{_n(to.feed)}" if _n(feed) != _n(to.feed) else ""
+    fed = "" if _same(feed, to.feed) else f" F{_n(to.feed)}"
     if same:
         return f"G1{deeper}{fed}"
-    arc = arc_of(Vertex(x, y, to.bulge), Vertex(to.x, to.y))
+    arc = arc_of(Vertex(x, y, to.bulge), Vertex(to.x, to.y)) if to.bulge else None
     ends = f" X{_n(to.x)} Y{_n(to.y)}"
     if arc is None or arc[2] > WIDE or math.hypot(to.x - x, to.y - y) < FLAT:
         return f"G1{ends}{deeper}{fed}"
     cx, cy, _, _, sweep = arc
     return f"G{3 if sweep > 0 else 2}{ends}{deeper} I{_n(cx - x)} J{_n(cy - y)}{fed}"
+
+
+def _same(a: float, b: float) -> bool:
+    """Whether two numbers are written alike."""
+    return a == b or (abs(a - b) < 2e-4 and _n(a) == _n(b))
 
 
 def _n(value: float) -> str:

@@ -14,8 +14,13 @@ export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
       <h2 className="text-[13px]">Files</h2>
       <Archive />
       <p className="mt-2">
+        Job sheet:{" "}
+        <a className={LINK} href={`${base}/job-sheet.pdf`} download>
+          to print
+        </a>
+        ,{" "}
         <a className={LINK} href={`${base}/job-sheet.txt`} download>
-          Job sheet
+          as text
         </a>
       </p>
       <h3 className="mt-4 text-[12px]">{module.name}</h3>

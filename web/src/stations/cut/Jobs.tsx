@@ -1,7 +1,7 @@
 /** The jobs: a sheet, what is done to it in which order and how long it takes, its files, and the cautions. */
 import { useMemo } from "react";
 import type { CutView, SheetLine, SheetPlan, SheetsView } from "../../api/types";
-import { useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
 import { many, shown } from "../../ui/figures";
 import { Archive } from "./Archive";
 import { useCut, usePlayer } from "./store";
@@ -97,13 +97,27 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
 function Row({ run, n }: { run: Timed; n: number }) {
   const play = usePlayer((p) => p.set);
   const now = usePlayer((p) => p.at > 0 && p.at >= run.start && p.at < run.end);
-  const done = usePlayer((p) => p.at >= run.end && run.end > 0);
+  const { id } = useDesign();
+  const { send } = useChanges(id);
   const { operation } = run;
   return (
-    <li className={`border-t border-rule ${now ? "bg-wash" : ""}`}>
+    <li
+      className={`grid grid-cols-[auto_minmax(0,1fr)] items-start border-t border-rule ${now ? "bg-wash" : ""}`}
+    >
+      <label className="flex pt-2.5 pl-3.5">
+        <input
+          type="checkbox"
+          className="accent-petrol"
+          aria-label={`${operation.title} is done`}
+          checked={operation.done}
+          onChange={(event) =>
+            void send([{ do: "tick", step: operation.step_id, done: event.target.checked }])
+          }
+        />
+      </label>
       <button
         type="button"
-        className="grid w-full grid-cols-[22px_1fr_auto] gap-x-1 px-3.5 py-2 text-left hover:bg-warm"
+        className="grid w-full min-w-0 grid-cols-[18px_1fr_auto] gap-x-1 py-2 pr-3.5 pl-2 text-left hover:bg-warm"
         onClick={() => play({ at: run.start + 0.001, playing: false })}
       >
         <span className="num text-faint">{n}</span>
@@ -117,10 +131,7 @@ function Row({ run, n }: { run: Timed; n: number }) {
             </span>
           )}
         </span>
-        <span className="text-right">
-          <span className="num block">{clock(run.end - run.start)}</span>
-          {done && <span className="text-ok">✓</span>}
-        </span>
+        <span className="num text-right">{clock(run.end - run.start)}</span>
       </button>
     </li>
   );
