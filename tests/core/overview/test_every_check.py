@@ -314,6 +314,24 @@ def cut_off(c: float) -> dict[str, Any]:
     return {"do": "set_brief", "opening": {"kind": "path", "points": [{"x": x, "y": y} for x, y in corners]}}
 
 
+def cutting(diameter: float, flutes: int = 1, **changes: Any) -> Raw:
+    tools = [{"diameter": diameter, "flutes": flutes}]
+    return machine(name="Mill", kind="mill", depth=12, tools=tools, **changes)
+
+
+def square_hole(side: float = 30) -> Raw:
+    shape = {"kind": "rect", "width": side, "height": side}
+    return {
+        "do": "add_feature",
+        "layer": "back",
+        "module": "plate",
+        "reason": "a test",
+        "shape": shape,
+        "x": 90,
+        "y": 60,
+    }
+
+
 PRINTED = {**CASE, "made": "printed"}
 
 
@@ -718,6 +736,47 @@ LIMITS = [
         3.0,
         False,
     ),
+    # A plate 120 mm high with a cutter of 4 mm above and below it.
+    Limit(
+        "cut.no-room",
+        lambda v: made(
+            plate(), machine(kind="mill", bed_width=400, bed_height=134 - v, tools=[{"diameter": 4}], spindle_rpm=9000)
+        ),
+        0,
+        True,
+    ),
+    # π · D · 15000 turns: 150 m/min want 3.183 mm.
+    Limit(
+        "cut.surface-slow",
+        lambda v: made(plate(), cutting(v / math.pi / 15, spindle_rpm=15_000)),
+        150,
+        False,
+        0.6,
+        measured=lambda v: round(v, 1),
+    ),
+    # 15000 turns, one flute: what a tooth takes is the feed over it.
+    Limit(
+        "cut.rubs",
+        lambda v: made(plate(), cutting(3.175, spindle_rpm=15_000, feed=math.floor(v * 15_000))),
+        0.05,
+        False,
+        0.001,
+    ),
+    Limit("cut.flutes", lambda v: made(plate(), cutting(3.175, flutes=round(v), spindle_rpm=15_000)), 2, True, 1),
+    # A square corner keeps r (√2 − 1) of a cutter that has 0.02 mm of play on each side.
+    Limit(
+        "cut.corners-round",
+        lambda v: made(plate(), cutting(2 * v / (2**0.5 - 1) - 0.04, spindle_rpm=9000), square_hole()),
+        0.7,
+        True,
+    ),
+    Limit(
+        "cut.too-deep",
+        lambda v: made(plate(), cutting(3 / v, spindle_rpm=9000), square_hole(2.9)),
+        4,
+        True,
+        measured=lambda v: round(v, 2),
+    ),
     Limit(
         "parts.way-up",
         lambda v: made(plate((READOUT, 100, 60)), {"do": "turn", "functions": ["f1"], "by": v}),
@@ -787,7 +846,60 @@ LAMPS = made(
     *({"do": "edit_function", "function": f"f{n}", "volts": 12, "amps": 0.02} for n in range(1, 21)),
 )
 """Twenty captions with lamps on 12 V."""
+NOTCHED = {"kind": "rect", "width": 30, "height": 30}
+SMALL = {"kind": "rect", "width": 8, "height": 8}
+
+
+def milled(*tools: Raw, **changes: Any) -> Design:
+    """A plate with a toggle on a mill."""
+    cutters = list(tools) or [{"diameter": 3.175}]
+    return made(ONE, machine(name="Mill", kind="mill", depth=12, spindle_rpm=20_000, tools=cutters, **changes))
+
+
+def lasered(*more: Raw, **changes: Any) -> Design:
+    """A plate with a toggle on a laser whose power and kerf are said."""
+    return made(ONE, machine(**{"watts": 40, "kerf": 0.2, **changes}), *more)
+
+
+def edited(**changes: Any) -> Raw:
+    return {"do": "edit_machine", "machine": "mill-1", **changes}
+
+
+def cut_away(**shape: Any) -> Raw:
+    """An opening more in a layer."""
+    return {"do": "add_feature", "module": "plate", "reason": "a test", "x": 120, "y": 60, **shape}
+
+
 SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
+    "cut.by-hand": lambda: (lasered(depth=2), lasered(depth=3)),
+    "cut.falls-out": lambda: (
+        made(milled(), {"do": "add_layer", "role": "board"}, layer("board", outline=SMALL)),
+        made(milled(), {"do": "add_layer", "role": "board"}),
+    ),
+    "cut.kerf-none": lambda: (lasered(kerf=0), lasered(kerf=0.2)),
+    "cut.kerf-unmeasured": lambda: (
+        lasered(),
+        lasered(
+            *(
+                {"do": "log_fit", "machine": "laser-1", "material": "acrylic", "thickness": t, "kerf": 0.2}
+                for t in (2, 3)
+            )
+        ),
+    ),
+    "cut.laser-slow": lambda: (lasered(watts=4), lasered(watts=40)),
+    "cut.no-cutter": lambda: (milled({"kind": "drill", "diameter": 3}), milled()),
+    "cut.no-engraver": lambda: (milled(), milled({"diameter": 3.175}, {"kind": "engraver", "diameter": 3.175})),
+    "cut.no-place": lambda: (
+        milled(clamps=[{"x": 150, "y": 100, "width": 40, "height": 40}], bed_height=200),
+        milled(clamps=[{"x": 380, "y": 20, "width": 10, "height": 40}], bed_height=200),
+    ),
+    "cut.no-tool": lambda: (milled({"diameter": 12}), milled({"diameter": 12}, {"diameter": 1})),
+    "cut.power-unsaid": lambda: (lasered(watts=0), lasered()),
+    "cut.spindle-unsaid": lambda: (made(milled(), edited(spindle_rpm=0)), milled()),
+    "cut.turned-over": lambda: (
+        made(milled(), layer("face", thickness=6), cut_away(layer="face", shape=NOTCHED, depth=2)),
+        milled(),
+    ),
     "brief.control-idle": lambda: (TWO, made(TWO, *each("a", "b", field="event"))),
     "brief.emergency-undeclared": lambda: (STOP, made(STOP, fn(stop_role="real"))),
     "brief.event-unmade": lambda: (

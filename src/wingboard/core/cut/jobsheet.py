@@ -18,7 +18,8 @@ CAUTIONS = (
     "Laser: never PVC or vinyl (chlorine), nor polycarbonate or ABS without knowing how it behaves. Extract the fumes, "
     "wear goggles for your wavelength, keep an extinguisher at hand, and never leave it running alone.",
     "Mill and drill: clamp the sheet and a waste board, eyes and ears protected, no gloves near the spindle, masks for "
-    "the dust of hardboard and MDF.",
+    "the dust of hardboard and MDF. Acrylic and aluminium want air or a mist at the cutter; liquid and a spindle on "
+    "mains do not mix: an earthed spindle, a guarded cable, a residual-current device.",
     "First a trial: the whole job in 5 mm wood or fibreboard, a coupon of hole sizes for the fit, a trial engraving "
     "where the sheet is cut out anyway.",
     "Leave the film on the acrylic; support under every hole; no hole saw in acrylic.",

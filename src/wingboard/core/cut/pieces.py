@@ -23,7 +23,8 @@ Side = Literal["front", "behind"]
 class Piece:
     """A piece as it lies on the bed: its size (mm), its sheet, how many are made; drawn when it is asked for.
 
-    ``pocketed`` says that something in it is cut to a depth from behind, ``lettered`` that its front is engraved.
+    ``x`` and ``y`` are where its lower left corner lies in its module. ``pocketed`` says that something in it is cut to
+    a depth from behind, ``lettered`` that its front is engraved.
     """
 
     r: Resolved
@@ -36,6 +37,8 @@ class Piece:
     material: Material
     thickness: float
     many: int
+    x: float = 0.0
+    y: float = 0.0
     pocketed: bool = False
     lettered: bool = False
 
@@ -61,9 +64,11 @@ class Piece:
         """Its drawing, seen from the side that is up."""
         if self.layer is None:
             return case_scenes(self.r, self.module)[self.part]
-        drawn = self.r.once(
+        whole = self.r.once(
             f"drawing of {self.id}", lambda: layer_scene(self.r, self.module, self.layer)  # type: ignore[arg-type]
         )  # fmt: skip
+        left, low = max(0.0, self.x), max(0.0, self.y)  # where it reaches beyond its module, it is drawn from there
+        drawn = whole.with_margins(left, low, left + self.width, low + self.height)
         return drawn.seen_from_behind() if self.side == "behind" else drawn
 
 
@@ -80,12 +85,10 @@ def _of_module(r: Resolved, module: ResolvedModule) -> list[Piece]:
         if is_printed(layer):
             continue
         x0, y0, x1, y1 = module.area_of(layer).bounds
-        wide, high = module.size
         made.append(
             Piece(
-                r, module, layer, layer.id, f"{title}, {layer.name.lower()}",
-                max(wide, x1) - min(0.0, x0), max(high, y1) - min(0.0, y0), layer.material, layer.thickness,
-                copies.get(f"{ident}/{layer.id}", 1),
+                r, module, layer, layer.id, f"{title}, {layer.name.lower()}", x1 - x0, y1 - y0, layer.material,
+                layer.thickness, copies.get(f"{ident}/{layer.id}", 1), x0, y0,
                 any(cut.depth is not None for cut in module.cutouts(layer.id)),
                 layer.role == "face" and _lettered(r, module),
             )
