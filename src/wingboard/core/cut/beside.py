@@ -116,10 +116,19 @@ def filled(region: BaseGeometry, width: float, overlap: float = 0.1) -> list[Loo
     while left:
         following: list[Polygon] = []
         for part in left:
-            for ring in (part.exterior, *part.interiors):
-                if ring.length > width / 4:
-                    lines.append(loop_of(ring, FINE))
-            following += polygons(part.buffer(-step, quad_segs=4))
+            lines += [loop_of(ring, FINE) for ring in (part.exterior, *part.interiors) if ring.length > width / 4]
+            inner = polygons(part.buffer(-step, quad_segs=4))
+            # What the next way round would not cover: where it is too narrow for a whole step.
+            bare: BaseGeometry = part.buffer(-width / 2, quad_segs=4)
+            if inner and not bare.is_empty:
+                bare = bare.difference(shapely.union_all(inner).buffer(width / 2, quad_segs=4))
+            lines += [
+                loop_of(ring, FINE)
+                for core in polygons(bare)
+                if core.area > width * width / 100
+                for ring in (core.exterior, *core.interiors)
+            ]
+            following += inner
         left = following
     return [line for line in lines if len(line) > 2]
 

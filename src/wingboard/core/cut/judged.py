@@ -65,6 +65,8 @@ def judged(sheet: Sheet, operations: Sequence[Operation], wider: float = 0.0) ->
     for laid in sheet.laid:
         faults += [(laid.piece.id, f) for f in _of_piece(laid, board, whole_swept, shallow, width, wider / 2)]
     for box in sheet.taken:
+        if any(box.x < x < box.x + box.width and box.y < y < box.y + box.height for x, y in sheet.pins):
+            continue
         clamp = shapely.box(box.x, box.y, box.x + box.width, box.y + box.height)
         if whole_swept.area.intersects(clamp.buffer(-STAYS)):
             faults.append(("", Fault("goes through a clamp or an old hole", 0.0, box.x, box.y)))

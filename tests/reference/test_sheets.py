@@ -1,0 +1,101 @@
+"""Programs and lines of the demo's sheets, read by other people's readers: every hole once, beside its line."""
+
+from __future__ import annotations
+
+import io
+import math
+from collections import Counter
+
+import ezdxf
+import pypdfium2
+import pytest
+import svgelements
+from gcodeparser import parse_gcode_lines
+
+from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
+from wingboard.core.cut.operations import fit_of
+from wingboard.core.cut.plan import planned, program_files, sheet_files, sheet_scene
+from wingboard.core.cut.sheets import Sheet, layout
+from wingboard.core.files.scene import CirclePath
+from wingboard.core.overview.review import review
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.document import read_design
+from wingboard.core.resolved.design import Resolved
+from wingboard.demo import demo_texts
+
+DEMO = {name: Resolved(read_design(text, catalogue())) for name, text in demo_texts().items()}
+SHEETS = [(r, sheet) for r in DEMO.values() for sheet in layout(r).sheets]
+MOVES = [("G", n) for n in range(4)]
+Hole = tuple[float, float, float]
+
+
+def drawn_holes(r: Resolved, sheet: Sheet) -> list[Hole]:
+    """The round holes of a sheet: middle and diameter (mm)."""
+    items = [i.path for i in sheet_scene(r, sheet).of("inner")]
+    return [(p.x, p.y, p.diameter) for p in items if isinstance(p, CirclePath)]
+
+
+def milled_holes(content: bytes) -> list[Hole]:
+    """Middles and radii of what a program goes round exactly once at its greatest depth, by an independent parser."""
+    at = {"X": 0.0, "Y": 0.0, "Z": 0.0}
+    lines = [line for line in parse_gcode_lines(content.decode("ascii")) if line.command in MOVES]
+    depth = min((line.params.get("Z", 0.0) for line in lines), default=0.0)
+    turned: Counter[Hole] = Counter()
+    for line in lines:
+        to = {axis: line.params.get(axis, before) for axis, before in at.items()}
+        if line.command in MOVES[2:] and max(at["Z"], to["Z"]) <= depth + 1e-6:
+            assert line.command == ("G", 3)  # inside an opening, what stays is on the right
+            cx, cy = at["X"] + line.params.get("I", 0.0), at["Y"] + line.params.get("J", 0.0)
+            turn = math.atan2(to["Y"] - cy, to["X"] - cx) - math.atan2(at["Y"] - cy, at["X"] - cx)
+            hole = round(cx, 1), round(cy, 1), round(math.dist((at["X"], at["Y"]), (cx, cy)), 2)
+            turned[hole] += turn % (2 * math.pi)  # type: ignore[assignment]
+        at = to
+    return [hole for hole, turn in turned.items() if abs(turn - 2 * math.pi) < 0.05]
+
+
+@pytest.mark.parametrize("n", range(len(SHEETS)))
+def test_every_round_hole_is_in_the_program_once_and_half_a_cut_inside_its_line(n: int) -> None:
+    r, sheet = SHEETS[n]
+    files = {f.name: f.content for f in program_files(r, sheet)}
+    found: list[tuple[Hole, float]] = []
+    for k, op in enumerate((op for op in planned(r, sheet) if op.cuts), 1):
+        if op.kind == "inner":
+            content = next(c for name, c in files.items() if name.startswith(f"{k}-"))
+            found += [(hole, op.width) for hole in milled_holes(content)]
+    for x, y, diameter in drawn_holes(r, sheet):
+        mine = [(hole, w) for hole, w in found if math.dist(hole[:2], (x, y)) < 0.1]
+        assert [(2 * hole[2] + w) == pytest.approx(diameter, abs=0.025) for hole, w in mine] == [True]
+
+
+def test_lines_with_the_kerf_taken_off_are_read_alike_from_dxf_and_svg() -> None:
+    for r, sheet in SHEETS:
+        fit = fit_of(r.design, sheet.machine, sheet.material, sheet.thickness)
+        laser = sheet.machine.kind == "laser"
+        files = {f.name: f.content for f in sheet_files(r, sheet)}
+        stem = "lines-kerf-taken-off" if laser else "lines-drawn-edge"
+        wanted = sorted((x, y, d - (fit.kerf if laser else 0)) for x, y, d in drawn_holes(r, sheet))
+        drawing = ezdxf.read(io.StringIO(files[f"{stem}.dxf"].decode()))  # type: ignore[attr-defined]
+        assert not drawing.audit().errors
+        circles = [e for e in drawing.modelspace() if e.dxftype() == "CIRCLE" and e.dxf.layer == "INNER"]
+        dxf = sorted((e.dxf.center.x, e.dxf.center.y, 2 * e.dxf.radius) for e in circles)
+        svg = svgelements.SVG.parse(io.StringIO(files[f"{stem}.svg"].decode()), ppi=25.4)
+        rings = sorted(
+            (float(c.cx), sheet.height - float(c.cy), 2 * float(c.rx))
+            for c in svg.elements()
+            if isinstance(c, svgelements.Circle) and c.values.get("stroke", "").lower() == "#0b6b74"
+        )
+        for read in (dxf, rings):
+            assert len(read) == len(wanted)
+            assert all(a == pytest.approx(b, abs=0.01) for a, b in zip(read, wanted, strict=True))
+
+
+def test_the_job_sheet_names_every_sheet_and_every_step_with_its_box() -> None:
+    r = DEMO["kestrel-line-9"]
+    pdf = pypdfium2.PdfDocument(job_sheet_pdf(r, review(r)))
+    text = " ".join(" ".join(page.get_textpage().get_text_bounded().split()) for page in pdf)
+    for n, sheet in enumerate(layout(r).sheets, 1):
+        assert f"Sheet {n}: {sheet.machine.name}" in text
+        for k, op in enumerate(planned(r, sheet), 1):
+            assert f"{k}. {op.title}" in text
+    assert "never leave it running alone" in text
+    assert job_sheet_pdf(r, review(r)) == job_sheet_pdf(Resolved(r.design), review(r))
