@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import gzip
+import math
+import random
 import statistics
 import sys
 import time
@@ -13,11 +15,16 @@ import numpy as np
 import shapely
 from bench_store import Row, archive_row, open_row, start_rows, undo_row
 from browser import desk_in_passing, drag_frames, served
+from rectpack import newPacker
 
 from wingboard.api.app import STATIC
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.commands.places import MoveItems, PlacePart
 from wingboard.core.cut.export import cut_files
+from wingboard.core.cut.nest import Blank, Box, Want, nested
+from wingboard.core.cut.plan import forget_plans, planned
+from wingboard.core.cut.sheets import layout
+from wingboard.core.cut.travel import length_of, short_way
 from wingboard.core.light.mapping import Shares, map_of
 from wingboard.core.light.scene import scene_of
 from wingboard.core.overview.memory import Memory
@@ -32,7 +39,7 @@ from wingboard.core.wire.lines import lines
 from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
 from wingboard.services.steady import steady_memory
-from wingboard.testing import generated_design
+from wingboard.testing import generated_design, routed
 
 
 def median_ms(work: Callable[[int], object], rounds: int = 15) -> float:
@@ -131,11 +138,36 @@ def export_row() -> Row:
     design = read_design(demo_texts()["kestrel-line-9"], catalogue())
 
     def work(_: int) -> None:
+        forget_plans()
         r = Resolved(design)
         list(cut_files(r, review(r)))
         wire_files(r)
 
     return "every file of the demo", f"{median_ms(work, 3) / 1000:.2f} s", "under 3 s"
+
+
+def travel_rows() -> list[Row]:
+    """Travel of the demo's sheets against a routing solver's, and blanks against another packer's."""
+    r = Resolved(read_design(demo_texts()["kestrel-line-9"], catalogue()))
+    ours = theirs = 0.0
+    for sheet in layout(r).sheets:
+        for op in planned(r, sheet):
+            if op.kind in ("inner", "drill"):
+                places = [(cut.x, cut.y) for cut in op.cuts]
+                ours += length_of(places, short_way(places, (0, 0)), (0, 0))
+                theirs += routed(places)
+    dice = random.Random(3)
+    wants = [Want(str(n), dice.randint(20, 200), dice.randint(20, 200)) for n in range(60)]
+    sheets, _ = nested(wants, [Blank("", Box(0, 0, 400, 300))], 3)
+    packer = newPacker(rotation=True)
+    for want in wants:
+        packer.add_rect(want.width + 3, want.height + 3)
+    packer.add_bin(403, 303, count=math.inf)
+    packer.pack()
+    return [
+        ("travel without cutting", f"{ours / theirs:.2f} × a routing solver's", "at most 1.15"),
+        ("blanks for 60 pieces", f"{len(sheets)}, rectpack {len(packer)}", "no more"),
+    ]
 
 
 def light_rows() -> list[Row]:
@@ -199,7 +231,7 @@ def main() -> int:
     paces.append(machine_pace())
     rows += start_rows()
     paces.append(machine_pace())
-    rows += [archive_row(), *light_rows(), *pins_rows(), export_row(), page_row()]
+    rows += [archive_row(), *light_rows(), *pins_rows(), export_row(), *travel_rows(), page_row()]
     if "--no-browser" not in sys.argv:
         rows.append(drag_row())
     rows.insert(0, machine_row([*paces, machine_pace()]))

@@ -1,8 +1,9 @@
-"""Generated designs for measuring and testing: any number of parts on plates large enough for them."""
+"""For measuring and testing: generated designs of any number of parts, and what others' solvers find."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
@@ -52,3 +53,22 @@ def generated_design(parts: int, modules: int = 1, name: str = "Function") -> De
             PlacePart(function=ident, module=f"plate-{module + 1}", x=x, y=y),
         ]
     return apply(Design(name=f"{parts} parts", brief=Brief(opening=opening)), batch, catalogue())
+
+
+def routed(places: Sequence[tuple[float, float]]) -> float:
+    """How long (mm) a way from 0, 0 through all places is that a routing solver finds in a fixed number of tries."""
+    from ortools.constraint_solver import pywrapcp, routing_enums_pb2  # takes a while to load
+
+    stops = [(0.0, 0.0), *places, (math.inf, 0.0)]  # the last is near to all: the way ends anywhere
+    manager = pywrapcp.RoutingIndexManager(len(stops), 1, [0], [len(stops) - 1])
+    routing = pywrapcp.RoutingModel(manager)
+
+    def apart(a: int, b: int) -> int:
+        one, other = stops[manager.IndexToNode(a)], stops[manager.IndexToNode(b)]
+        return 0 if math.inf in (one[0], other[0]) else round(1000 * math.dist(one, other))
+
+    routing.SetArcCostEvaluatorOfAllVehicles(routing.RegisterTransitCallback(apart))
+    search = pywrapcp.DefaultRoutingSearchParameters()
+    search.local_search_metaheuristic = routing_enums_pb2.LocalSearchMetaheuristic.GUIDED_LOCAL_SEARCH
+    search.solution_limit = 400
+    return float(routing.SolveWithParameters(search).ObjectiveValue()) / 1000

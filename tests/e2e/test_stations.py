@@ -152,6 +152,43 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     assert {"cut/left/face.svg", "wire/pins.csv"} <= set(zipfile.ZipFile(archive.value.path()).namelist())
 
 
+def test_a_sheet_is_played_ticked_and_made_on_another_machine_and_a_kerf_is_kept(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/cut")
+    work = page.get_by_role("region", name="Work")
+    expect(page.get_by_text("Nothing cut that must stay, nothing left that must go")).to_be_visible()
+    work.get_by_role("button", name=re.compile("Inner openings")).click()
+    bar = page.get_by_role("slider", name="Time into the run")
+    expect(page.get_by_text(re.compile("4. Inner openings, "))).to_be_visible()
+    bar.focus()
+    page.keyboard.press("End")
+    expect(page.get_by_text("Done", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Play").click()
+    expect(page.get_by_role("button", name="Pause")).to_be_visible()
+    page.get_by_role("button", name="Pause").click()
+    work.get_by_label("Engrave words is done").click()
+    revision(page, 2)
+    program = page.request.get(address + (work.get_by_role("link", name="all.nc").get_attribute("href") or "")).text()
+    assert program.splitlines()[-1] == "M2"
+    work.get_by_role("tab", name="Coupons").click()
+    work.get_by_label("Kerf").first.fill("0.3")
+    work.get_by_label("Kerf").first.press("Enter")
+    revision(page, 3)
+    expect(work.get_by_text("Kerf measured")).to_have_count(1)
+    again = page.request.get(f"{address}/api/designs/{TRAM}/sheets/laser-acrylic-2-1/all.nc").text()
+    assert again != program
+    work.get_by_role("tab", name="Pieces").click()
+    board = work.get_by_label("Machine for Left module, light board")
+    board.select_option("Laser")
+    revision(page, 4)
+    cutting = kept(demo_desk).cutting
+    assert [(j.piece, j.machine) for j in cutting.jobs] == [("left/board", "laser")]
+    assert cutting.done == ("laser-acrylic-2-1 2-words",)
+    assert [(f.material, f.thickness, f.kerf) for f in cutting.fitted] == [("acrylic", 2, 0.3)]
+
+
 def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
     go(page, address, f"{TRAM}/wire")

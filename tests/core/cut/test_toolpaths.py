@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 import random
+from itertools import pairwise
 
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ortools.constraint_solver import pywrapcp, routing_enums_pb2
 from rectpack import newPacker
 
 from building import plate
@@ -23,7 +23,7 @@ from wingboard.core.cut.operations import operations, tabs_along, unreached
 from wingboard.core.cut.plan import folder_of, planned, program_files, verdict
 from wingboard.core.cut.sheets import layout
 from wingboard.core.cut.sweep import swept, too_much
-from wingboard.core.cut.timing import moved, seconds
+from wingboard.core.cut.timing import Way, seconds
 from wingboard.core.cut.toolpath import RAMP, Levels, circle_loop, edges_of, milled_loop
 from wingboard.core.cut.travel import bound, length_of, short_way
 from wingboard.core.files.gcode import WORDS
@@ -34,6 +34,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.workshop import Machine, Tool
 from wingboard.core.resolved.design import Resolved
+from wingboard.testing import routed
 
 MILL = Machine(id="mill", name="Mill", kind="mill", bed_width=400, bed_height=300, spindle_rpm=10_000, feed=2400)
 TOOLS = [{"diameter": 3.175}, {"diameter": 1.0}, {"kind": "engraver", "diameter": 3.175, "angle": 30, "flat": 0.1}]
@@ -69,42 +70,31 @@ def test_an_engravers_width_and_depth_follow_from_its_tip() -> None:
 
 
 def test_a_move_takes_what_the_trapezium_says_and_a_corner_is_slower() -> None:
-    one = moved(0, 0, 0, 100, 0, 0, 0, 6000)
-    assert one
-    assert seconds([one], 1000) == pytest.approx(1.1)  # 100 mm at 100 mm/s, and 0.1 s to speed up and slow down
-    short = moved(0, 0, 0, 1, 0, 0, 0, 6000)
-    assert short
-    assert seconds([short], 1000) == pytest.approx(2 * math.sqrt(1 / 1000))
-    half = moved(0, 0, 0, 20, 0, 0, 1.0, 600)
-    assert half
-    assert half.length == pytest.approx(10 * math.pi)
-    assert half.leaves == pytest.approx((0, -1, 0), abs=1e-9)
-    straight = [moved(n, 0, 0, n + 1, 0, 0, 0, 600) for n in range(10)]
-    bent = [moved(n, n % 2, 0, n + 1, (n + 1) % 2, 0, 0, 600) for n in range(10)]
-    whole = moved(0, 0, 0, 10, 0, 0, 0, 600)
-    assert whole
-    assert seconds([m for m in straight if m], 50) == pytest.approx(seconds([whole], 50))
-    assert seconds([m for m in bent if m], 50) > 1.5 * seconds([whole], 50)
+    def lasts(acceleration: float, *points: tuple[float, float], feed: float = 600.0, bulge: float = 0.0) -> float:
+        ways = [Way(*a, 0, *b, 0, bulge, feed) for a, b in pairwise(points)]
+        return seconds(ways, acceleration)
+
+    # 100 mm at 100 mm/s, and 0.1 s to speed up and slow down; a millimetre never gets that fast.
+    assert lasts(1000, (0, 0), (100, 0), feed=6000) == pytest.approx(1.1)
+    assert lasts(1000, (0, 0), (1, 0), feed=6000) == pytest.approx(2 * math.sqrt(1 / 1000))
+    # Half a circle of 20 mm is as long as 10 π, and as slow as a straight way of that length.
+    straight = lasts(50, (0, 0), (10 * math.pi, 0))
+    assert lasts(50, (0, 0), (20, 0), bulge=1.0) == pytest.approx(straight)
+    whole = lasts(50, (0, 0), (10, 0))
+    assert lasts(50, *((n, 0) for n in range(11))) == pytest.approx(whole)
+    assert lasts(50, *((n, n % 2) for n in range(11))) > 1.5 * whole
+    # Back the same way: the tool stands in between.
+    assert lasts(50, (0, 0), (10, 0), (0, 0)) == pytest.approx(2 * whole)
+    assert seconds([Way(0, 0, 5, 0, 0, -1, 0, 600), Way(0, 0, -1, 0, 0, -1, 0, 600)], 50) == pytest.approx(
+        lasts(50, (0, 0), (6, 0))
+    )
 
 
 def test_ways_are_nearly_as_short_as_a_routing_solver_finds() -> None:
     dice = random.Random(7)
     places = [(dice.uniform(0, 300), dice.uniform(0, 200)) for _ in range(60)]
     ours = length_of(places, short_way(places, (0, 0)), (0, 0))
-    stops = [(0.0, 0.0), *places, (math.inf, 0.0)]  # a last stop that is near to all: the way ends anywhere
-    manager = pywrapcp.RoutingIndexManager(len(stops), 1, [0], [len(stops) - 1])
-    routing = pywrapcp.RoutingModel(manager)
-
-    def apart(a: int, b: int) -> int:
-        one, other = stops[manager.IndexToNode(a)], stops[manager.IndexToNode(b)]
-        return 0 if math.inf in (one[0], other[0]) else round(1000 * math.dist(one, other))
-
-    routing.SetArcCostEvaluatorOfAllVehicles(routing.RegisterTransitCallback(apart))
-    search = pywrapcp.DefaultRoutingSearchParameters()
-    search.local_search_metaheuristic = routing_enums_pb2.LocalSearchMetaheuristic.GUIDED_LOCAL_SEARCH
-    search.solution_limit = 400
-    found = routing.SolveWithParameters(search)
-    assert ours <= 1.15 * found.ObjectiveValue() / 1000
+    assert ours <= 1.15 * routed(places)
     assert bound(places, (0, 0)) <= ours < 0.4 * length_of(places, range(60), (0, 0))
 
 

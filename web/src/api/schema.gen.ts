@@ -6338,8 +6338,6 @@ export interface components {
         OperationLine: {
             /** Step Id */
             step_id: string;
-            /** Done */
-            done: boolean;
             /** Kind */
             kind: string;
             /** Title */

@@ -137,7 +137,6 @@ class OperationLine(BaseModel):
     """One operation: its tool, speeds (turns, mm/min), depth, time (s), travel (mm) and the least there could be."""
 
     step_id: str
-    done: bool
     kind: str
     title: str
     side: str
@@ -217,7 +216,7 @@ def one_sheet(desk: OnDesk, design_id: DesignId, sheet: SheetId) -> Response:
     judged = verdict(r, found)
     plan = SheetPlan(
         id=found.id,
-        operations=[_operation(r, step_id(found, n, op), op) for n, op in enumerate(planned(r, found), 1)],
+        operations=[_operation(step_id(found, n, op), op) for n, op in enumerate(planned(r, found), 1)],
         pieces=[_drawn(laid) for laid in found.laid],
         faults=[FaultView(piece=piece, **fault._asdict()) for piece, fault in judged.faults],
         written_seconds=judged.seconds,
@@ -279,9 +278,9 @@ def _laid(laid: Laid) -> LaidView:
     )  # fmt: skip
 
 
-def _operation(r: Resolved, step: str, op: Operation) -> OperationLine:
+def _operation(step: str, op: Operation) -> OperationLine:
     return OperationLine(
-        step_id=step, done=step in r.design.cutting.done,
+        step_id=step,
         kind=op.kind, title=op.title, side=op.side, tool=tool_words(op), rpm=op.feeds.rpm, feed=op.feeds.feed,
         plunge=op.feeds.plunge, step=op.feeds.step, surface_speed=op.feeds.vc, tooth=op.feeds.fz, width=op.width,
         depth=op.depth, seconds=op.seconds, travel=op.travel, bound=op.bound,

@@ -6,6 +6,7 @@ Arcs stay arcs wherever the outline allows it; where an edge vanishes, the line 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from itertools import starmap
 
 import shapely
 from shapely import MultiPolygon, Polygon
@@ -13,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.files.scene import CirclePath, Item
 from wingboard.core.geometry.offset import inset
-from wingboard.core.geometry.outline import Loop, Vertex, area_of, flattened, reversed_loop
+from wingboard.core.geometry.outline import Loop, Vertex, area_of, flattened
 
 CLOSE = 0.004
 """How far (mm) a simplified line may stand off what it was simplified from."""
@@ -78,9 +79,10 @@ def polygons(geometry: BaseGeometry) -> list[Polygon]:
 
 def loop_of(ring: shapely.LinearRing, close: float = CLOSE) -> Loop:
     """A ring as a counter-clockwise loop of straight pieces."""
-    coords = shapely.get_coordinates(ring.simplify(close))[:-1].tolist()
-    loop = tuple(Vertex(x, y) for x, y in coords)
-    return loop if ring.is_ccw else reversed_loop(loop)
+    coords = shapely.get_coordinates(shapely.simplify(ring, close))[:-1]
+    if not shapely.is_ccw(ring):
+        coords = coords[::-1]
+    return tuple(starmap(Vertex, coords.tolist()))
 
 
 def disc(circle: CirclePath) -> Polygon:

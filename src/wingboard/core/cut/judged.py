@@ -13,7 +13,7 @@ from wingboard.core.cut.operations import PLAY, Operation
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import Laid, Sheet
 from wingboard.core.cut.sweep import GOES, STAYS, Fault, Swept, left_over, swept, too_much
-from wingboard.core.cut.timing import moved, seconds
+from wingboard.core.cut.timing import Way, seconds
 from wingboard.core.files.gcode import write_gcode
 from wingboard.core.files.read_gcode import Moved, read_gcode
 
@@ -123,6 +123,6 @@ def _lasts(moves: Sequence[Moved], sheet: Sheet) -> float:
     """How long the file takes by its own words: feeds, rapids at the machine's fastest, its acceleration."""
     machine = sheet.machine
     made = [
-        moved(m.x0, m.y0, m.z0, m.x1, m.y1, m.z1, m.bulge, machine.feed if m.rapid else m.feed) for m in moves
+        Way(m.x0, m.y0, m.z0, m.x1, m.y1, m.z1, m.bulge, machine.feed if m.rapid else m.feed) for m in moves
     ]  # fmt: skip
-    return seconds([m for m in made if m], machine.acceleration)
+    return seconds(made, machine.acceleration)

@@ -84,70 +84,117 @@ ORDERS: tuple[Callable[[Want], tuple[float, ...]], ...] = (
     lambda w: (-max(w.width, w.height), -min(w.width, w.height)),
     lambda w: (-w.height, -w.width),
     lambda w: (-w.width, -w.height),
+    lambda w: (-w.width - w.height,),
 )
-"""In which orders the pieces are tried: by area, longest side, height, width."""
+"""In which orders the pieces are tried: by area, longest side, height, width, half their way round."""
+Score = tuple[float, ...]
+FITS: tuple[Callable[[Box, Box], Score], ...] = (
+    lambda free, box: (box.y + box.height, box.x),
+    lambda free, box: (min(free.width - box.width, free.height - box.height), box.y, box.x),
+    lambda free, box: (free.width * free.height - box.width * box.height, box.y, box.x),
+)
+"""What makes a place good: low and left; a short side that is filled; little of the room wasted."""
 
 
 def nested(wants: Sequence[Want], blanks: Sequence[Blank], gap: float) -> tuple[tuple[Filled, ...], tuple[Want, ...]]:
     """The blanks that are needed with what lies on each, and what goes on none of them.
 
+    Free room is kept as the largest rectangles in it (maximal rectangles, Jylänki 2010; from memory).
+
     :param gap: between two pieces, and between a piece and what is taken (mm).
     """
     best: tuple[tuple[int, int, float], tuple[Filled, ...], tuple[Want, ...]] | None = None
     for order in ORDERS:
-        filled, left = _in_order(sorted(wants, key=lambda w: (*order(w), w.name)), blanks, gap)
-        largest = max((b.width * b.height for f in filled[-1:] for b in (rest(f, gap),) if b is not None), default=0.0)
-        score = len(left), len(filled), -largest
-        if best is None or score < best[0]:
-            best = score, filled, left
+        wanted = sorted(wants, key=lambda w: (*order(w), w.name))
+        for fit in FITS:
+            filled, left = _in_order(wanted, blanks, gap, fit)
+            last = rest(filled[-1], gap) if filled else None
+            score = len(left), len(filled), -(last.width * last.height if last else 0.0)
+            if best is None or score < best[0]:
+                best = score, filled, left
     assert best is not None
     return best[1], best[2]
 
 
+class _Open:
+    """A blank in use: what lies on it, and the largest rectangles that are free."""
+
+    def __init__(self, blank: Blank, gap: float) -> None:
+        self.blank, self.gap = blank, gap
+        self.puts: list[Put] = []
+        self.free = [blank.usable]
+        for box in blank.taken:
+            self._without(box)
+
+    def _without(self, box: Box) -> None:
+        """Take a rectangle and the gap round it out of what is free."""
+        g = self.gap
+        x0, y0, x1, y1 = box.x - g, box.y - g, box.x + box.width + g, box.y + box.height + g
+        left: list[Box] = []
+        for f in self.free:
+            fx1, fy1 = f.x + f.width, f.y + f.height
+            if x0 >= fx1 - VISIBLE or x1 <= f.x + VISIBLE or y0 >= fy1 - VISIBLE or y1 <= f.y + VISIBLE:
+                left.append(f)
+                continue
+            if x0 > f.x:
+                left.append(Box(f.x, f.y, x0 - f.x, f.height))
+            if x1 < fx1:
+                left.append(Box(x1, f.y, fx1 - x1, f.height))
+            if y0 > f.y:
+                left.append(Box(f.x, f.y, f.width, y0 - f.y))
+            if y1 < fy1:
+                left.append(Box(f.x, y1, f.width, fy1 - y1))
+        self.free = [
+            f for n, f in enumerate(left) if not any(_hides(g, f, m < n) for m, g in enumerate(left) if m != n)
+        ]
+
+    def place(self, want: Want, fit: Callable[[Box, Box], Score]) -> tuple[Score, Put] | None:
+        """The best place for a piece, either way round."""
+        ways = (False, True) if want.turns and abs(want.width - want.height) > VISIBLE else (False,)
+        found: list[tuple[Score, Put]] = []
+        for turned in ways:
+            wide, high = (want.height, want.width) if turned else (want.width, want.height)
+            for free in self.free:
+                if wide <= free.width + VISIBLE and high <= free.height + VISIBLE:
+                    put = Put(want, free.x, free.y, turned)
+                    found.append((fit(free, put.box), put))
+        return min(found, key=lambda f: (f[0], f[1].turned), default=None)
+
+    def put(self, put: Put) -> None:
+        """Lay a piece."""
+        self.puts.append(put)
+        self._without(put.box)
+
+
+def _hides(one: Box, other: Box, first: bool) -> bool:
+    """Whether a free rectangle holds another; of two alike the first does."""
+    return other.within(one) and (first or not one.within(other))
+
+
 def _in_order(
-    wants: Iterable[Want], blanks: Sequence[Blank], gap: float
+    wants: Iterable[Want], blanks: Sequence[Blank], gap: float, fit: Callable[[Box, Box], Score]
 ) -> tuple[tuple[Filled, ...], tuple[Want, ...]]:
-    open_ones: list[tuple[Blank, list[Put]]] = []
+    open_ones: list[_Open] = []
     used: dict[str, int] = {}
     left: list[Want] = []
     for want in wants:
-        for blank, puts in open_ones:
-            found = _place(want, blank, puts, gap)
-            if found is not None:
-                puts.append(found)
+        places = [(score, n, put) for n, o in enumerate(open_ones) for score, put in [o.place(want, fit) or ((), None)]]
+        good = [(score, n, put) for score, n, put in places if put is not None]
+        if good:
+            _, n, put = min(good, key=lambda g: g[:2])
+            open_ones[n].put(put)
+            continue
+        for blank in blanks:
+            fresh = _Open(blank, gap) if used.get(blank.name, 0) < blank.many else None
+            found = fresh.place(want, fit) if fresh else None
+            if fresh is not None and found is not None:
+                fresh.put(found[1])
+                used[blank.name] = used.get(blank.name, 0) + 1
+                open_ones.append(fresh)
                 break
         else:
-            for blank in blanks:
-                found = _place(want, blank, [], gap) if used.get(blank.name, 0) < blank.many else None
-                if found is not None:
-                    used[blank.name] = used.get(blank.name, 0) + 1
-                    open_ones.append((blank, [found]))
-                    break
-            else:
-                left.append(want)
-    return tuple(Filled(blank, tuple(puts)) for blank, puts in open_ones), tuple(left)
-
-
-def _place(want: Want, blank: Blank, puts: Sequence[Put], gap: float) -> Put | None:
-    """The lowest place, then the one furthest left, either way round."""
-    taken = [*blank.taken, *(p.box for p in puts)]
-    u = blank.usable
-    xs = sorted({u.x, *(b.x + b.width + gap for b in taken)})
-    ys = sorted({u.y, *(b.y + b.height + gap for b in taken)})
-    best: tuple[tuple[float, float, bool], Put] | None = None
-    ways = (False, True) if want.turns and abs(want.width - want.height) > VISIBLE else (False,)
-    for turned in ways:
-        for y in ys:
-            for x in xs:
-                put = Put(want, x, y, turned)
-                box = put.box
-                if not box.within(u) or any(box.meets(other, gap) for other in taken):
-                    continue
-                score = y + box.height, x, turned
-                if best is None or score < best[0]:
-                    best = score, put
-                break
-    return best[1] if best else None
+            left.append(want)
+    return tuple(Filled(o.blank, tuple(o.puts)) for o in open_ones), tuple(left)
 
 
 LEAST_REST = 40.0

@@ -11,6 +11,7 @@ from collections.abc import Callable, Sequence
 from itertools import groupby
 from typing import Literal, NamedTuple
 
+import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
@@ -25,7 +26,7 @@ from wingboard.core.cut.feeds import (
     milling,
 )
 from wingboard.core.cut.sheets import Sheet
-from wingboard.core.cut.timing import Moved, moved, seconds
+from wingboard.core.cut.timing import Way, times
 from wingboard.core.cut.toolpath import (
     Cut,
     Levels,
@@ -213,34 +214,30 @@ def _operation(
             if cut.steps:
                 cuts.append(cut)
                 at = cut.end
-    travel, times = _times(cuts, work.sheet.machine, work.laser)
+    travel, lasts = _times(cuts, work.sheet.machine, work.laser)
     return Operation(
         kind, TITLES[kind], side, tool[1] if tool else None, tool[0] if tool else 0, feeds, width, depth, tuple(cuts),
-        times, travel, bound(places, (0.0, 0.0)), tuple(left_out),
+        lasts, travel, bound(places, (0.0, 0.0)), tuple(left_out),
     )  # fmt: skip
 
 
 def _times(cuts: Sequence[Cut], machine: Machine, laser: bool) -> tuple[float, tuple[float, ...]]:
     """How far (mm) the tool travels between cuts, and how long each takes with the way to it (s)."""
-    travel, taken = 0.0, []
+    travel, moves, ends = 0.0, [], []
     x, y = 0.0, 0.0
     for cut in cuts:
         travel += math.hypot(cut.x - x, cut.y - y)
-        way = moved(x, y, 0.0, cut.x, cut.y, 0.0, 0.0, machine.feed)
-        lasts = seconds([way] if way else [], machine.acceleration)
-        z = 0.0 if laser else CLEAR
-        if not laser:
-            down = moved(0, 0, SAFE, 0, 0, CLEAR, 0.0, machine.feed)
-            lasts += seconds([down] if down else [], machine.acceleration)
-        moves: list[Moved | None] = []
+        high, z = (0.0, 0.0) if laser else (SAFE, CLEAR)
+        moves.append(Way(x, y, high, cut.x, cut.y, high, 0.0, machine.feed, True))
+        moves.append(Way(cut.x, cut.y, high, cut.x, cut.y, z, 0.0, machine.feed, True))
         x, y = cut.x, cut.y
         for step in cut.steps:
-            moves.append(moved(x, y, z, step.x, step.y, step.z, step.bulge, step.feed))
+            moves.append(Way(x, y, z, step.x, step.y, step.z, step.bulge, step.feed))
             x, y, z = step.x, step.y, step.z
-        if not laser:
-            moves.append(moved(0, 0, z, 0, 0, SAFE, 0.0, machine.feed))
-        taken.append(lasts + seconds([m for m in moves if m], machine.acceleration))
-    return travel, tuple(taken)
+        moves.append(Way(x, y, z, x, y, high, 0.0, machine.feed))
+        ends.append(len(moves))
+    taken = np.concatenate([[0.0], times(moves, machine.acceleration).cumsum()])
+    return travel, tuple(np.diff(taken[[0, *ends]]).tolist())
 
 
 def _middle_of_longest(loop: Loop) -> Loop:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 from wingboard.core.cut.beside import beside, outside
@@ -14,19 +15,61 @@ from wingboard.core.cut.sheets import EDGE, Coupon, Laid, Sheet, layout
 from wingboard.core.files.gcode import write_gcode
 from wingboard.core.files.scene import Item, Scene
 from wingboard.core.files.svg import write_svg
+from wingboard.core.record.design import Design
 from wingboard.core.record.materials import materials
 from wingboard.core.resolved.design import Resolved
 
 
+class _Content:
+    """A sheet by what lies on it and what cuts it: two alike have the same plan, whatever else was changed."""
+
+    def __init__(self, design: Design, sheet: Sheet) -> None:
+        self.design, self.sheet = design, sheet
+        self.fit = fit_of(design, sheet.machine, sheet.material, sheet.thickness)
+        self._key = (
+            sheet._replace(laid=(), number=0, stock=None), self.fit,
+            tuple(
+                (p.x, p.y, p.turned, p.piece.side, p.piece.turned_over, p.piece.id, p.piece.scene.items)
+                for p in sheet.laid
+            ),
+        )  # fmt: skip
+        self._hash = hash(self._key)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Content) and other._key == self._key
+
+
+@lru_cache(maxsize=60)
+def _planned(content: _Content) -> tuple[Operation, ...]:
+    return operations(content.design, content.sheet)
+
+
+@lru_cache(maxsize=60)
+def _judged(content: _Content) -> Verdict:
+    return judged(content.sheet, _planned(content), content.fit.wider)
+
+
+def forget_plans() -> None:
+    """Plan anew what is asked for next: for measuring."""
+    _planned.cache_clear()
+    _judged.cache_clear()
+
+
+def _content(r: Resolved, sheet: Sheet) -> _Content:
+    return r.once(f"content of {sheet.id}", lambda: _Content(r.design, sheet))
+
+
 def planned(r: Resolved, sheet: Sheet) -> tuple[Operation, ...]:
     """The operations of a sheet."""
-    return r.once(f"operations of {sheet.id}", lambda: operations(r.design, sheet))
+    return _planned(_content(r, sheet))
 
 
 def verdict(r: Resolved, sheet: Sheet) -> Verdict:
     """What the sheet's written program does."""
-    wider = fit_of(r.design, sheet.machine, sheet.material, sheet.thickness).wider
-    return r.once(f"verdict on {sheet.id}", lambda: judged(sheet, planned(r, sheet), wider))
+    return _judged(_content(r, sheet))
 
 
 def sheet_title(sheet: Sheet) -> str:

@@ -8,71 +8,98 @@ from a little deviation δ allowed there: v² = a · δ · sin(θ/2) / (1 − si
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+Numbers = npt.NDArray[np.float64]
 
 DEVIATION = 0.02
 """Allowed at a corner (mm, common practice)."""
 
 
-class Moved(NamedTuple):
-    """A move: its length (mm), its feed (mm/min), the directions (unit vectors) at its start and its end."""
+class Way(NamedTuple):
+    """A move: from where to where (mm), its arc's bulge, its feed (mm/min); ``rest``: the tool stands before it."""
 
-    length: float
+    x0: float
+    y0: float
+    z0: float
+    x1: float
+    y1: float
+    z1: float
+    bulge: float
     feed: float
-    leaves: tuple[float, float, float]
-    arrives: tuple[float, float, float]
+    rest: bool = False
 
 
-def moved(
-    x0: float, y0: float, z0: float, x1: float, y1: float, z1: float, bulge: float, feed: float
-) -> Moved | None:  # fmt: skip
-    """A straight move or an arc (by its bulge); None where it goes nowhere."""
-    dx, dy, dz = x1 - x0, y1 - y0, z1 - z0
-    chord = math.hypot(dx, dy)
-    half = 2 * math.atan(bulge)  # half the arc's angle
-    way = chord * half / math.sin(half) if abs(half) > 1e-9 else chord
-    length = math.hypot(way, dz)
-    if length < 1e-9:
-        return None
-    if chord < 1e-9:
-        up = (0.0, 0.0, math.copysign(1.0, dz))
-        return Moved(length, feed, up, up)
-    flat = way / length
-    along = math.atan2(dy, dx)
-    ends = [(flat * math.cos(a), flat * math.sin(a), dz / length) for a in (along - half, along + half)]
-    return Moved(length, feed, ends[0], ends[1])
-
-
-def seconds(moves: list[Moved], acceleration: float) -> float:
-    """How long the moves take one after the other, at rest before and after."""
+def times(moves: Sequence[Way], acceleration: float) -> Numbers:
+    """How long (s) each of the moves takes, one after the other, at rest before the first and after the last."""
     if not moves:
-        return 0.0
-    double, free = 2 * acceleration, acceleration * DEVIATION
-    corner = [0.0]
-    before = moves[0]
-    for after in moves[1:]:
-        (ax, ay, az), (bx, by, bz) = before.arrives, after.leaves
-        turn = ax * bx + ay * by + az * bz  # cosine of the change of direction; θ = π − that angle
-        most = min(before.feed, after.feed) / 60
-        if turn < 1 - 1e-6:
-            sine = math.sqrt(max(0.0, (1 + turn) / 2))
-            most = min(most, math.sqrt(free * sine / (1 - sine)))
-        corner.append(most)
-        before = after
+        return np.zeros(0)
+    ways = np.array(moves, dtype=np.float64)
+    length, leaves, arrives = _measured(ways)
+    feed = ways[:, 7] / 60
+    corner = np.zeros(len(ways) + 1)
+    corner[1:-1] = _at_corners(leaves, arrives, feed, acceleration)
+    corner[:-1][ways[:, 8] > 0] = 0.0
+    # A move that goes nowhere has no direction: the tool stands there.
+    nowhere = length < 1e-9
+    corner[:-1][nowhere] = 0.0
+    corner[1:][nowhere] = 0.0
+    return np.array(_run(length.tolist(), (feed**2).tolist(), (corner**2).tolist(), acceleration))
+
+
+def seconds(moves: Sequence[Way], acceleration: float) -> float:
+    """How long the moves take together."""
+    return float(times(moves, acceleration).sum())
+
+
+def _measured(ways: Numbers) -> tuple[Numbers, Numbers, Numbers]:
+    """The moves' lengths, and unit vectors along them at their starts and their ends."""
+    dx, dy, dz = (ways[:, 3 + k] - ways[:, k] for k in range(3))
+    chord = np.hypot(dx, dy)
+    half = 2 * np.arctan(ways[:, 6])  # half the arc's angle
+    bent = np.abs(half) > 1e-9
+    flat = np.where(bent, chord * half / np.sin(np.where(bent, half, 1.0)), chord)
+    length = np.hypot(flat, dz)
+    whole = np.where(length < 1e-9, 1.0, length)
+    along = np.arctan2(dy, dx)
+    ends = [
+        np.stack([flat / whole * np.cos(a), flat / whole * np.sin(a), dz / whole], axis=1)
+        for a in (along - half, along + half)
+    ]
+    return length, ends[0], ends[1]
+
+
+def _at_corners(leaves: Numbers, arrives: Numbers, feed: Numbers, acceleration: float) -> Numbers:
+    """How fast (mm/s) the tool may go from each move to the next."""
+    turn = np.clip((arrives[:-1] * leaves[1:]).sum(axis=1), -1.0, 1.0)  # cosine of the change of direction; θ = π − it
+    sine = np.sqrt((1 + turn) / 2)
+    straight = turn > 1 - 1e-6
+    free = np.sqrt(acceleration * DEVIATION * sine / np.where(straight, 1.0, 1 - sine))
+    most = np.minimum(feed[:-1], feed[1:])
+    return np.asarray(np.where(straight, most, np.minimum(most, free)), dtype=np.float64)
+
+
+def _run(length: list[float], top: list[float], corner: list[float], acceleration: float) -> list[float]:
+    """Times of the moves; speeds are squared. Backwards: what can still be braked for; forwards: what is reached."""
+    double = 2 * acceleration
     reached = 0.0
-    ends = [0.0] * len(moves)
-    for n in range(len(moves) - 1, -1, -1):
-        ends[n] = reached  # square of the speed at the move's end, as far as what follows can still be braked for
-        reached = min(corner[n] ** 2, reached + double * moves[n].length)
-    total, start = 0.0, 0.0
-    for move, wanted in zip(moves, ends, strict=True):
-        length = move.length
-        end = min(wanted, start + double * length)
-        top = min((move.feed / 60) ** 2, (double * length + start + end) / 2)
-        v0, v1, v2 = math.sqrt(start), math.sqrt(top), math.sqrt(end)
-        ramps = (2 * top - start - end) / double
-        total += (2 * v1 - v0 - v2) / acceleration
-        if length > ramps:
-            total += (length - ramps) / v1
+    for n in range(len(length) - 1, -1, -1):
+        corner[n + 1] = reached
+        reached = min(corner[n], reached + double * length[n])
+    found, start = [], 0.0
+    for n, way in enumerate(length):
+        if way < 1e-9:
+            found.append(0.0)
+            start = 0.0
+            continue
+        end = min(corner[n + 1], start + double * way)
+        most = min(top[n], (double * way + start + end) / 2)
+        v0, v1, v2 = math.sqrt(start), math.sqrt(most), math.sqrt(end)
+        rest = way - (2 * most - start - end) / double
+        found.append((2 * v1 - v0 - v2) / acceleration + (rest / v1 if rest > 0 else 0.0))
         start = end
-    return total
+    return found

@@ -97,7 +97,7 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
 function Row({ run, n }: { run: Timed; n: number }) {
   const play = usePlayer((p) => p.set);
   const now = usePlayer((p) => p.at > 0 && p.at >= run.start && p.at < run.end);
-  const { id } = useDesign();
+  const { id, design } = useDesign();
   const { send } = useChanges(id);
   const { operation } = run;
   return (
@@ -109,7 +109,7 @@ function Row({ run, n }: { run: Timed; n: number }) {
           type="checkbox"
           className="accent-petrol"
           aria-label={`${operation.title} is done`}
-          checked={operation.done}
+          checked={design.cutting?.done?.includes(operation.step_id) ?? false}
           onChange={(event) =>
             void send([{ do: "tick", step: operation.step_id, done: event.target.checked }])
           }
