@@ -34,7 +34,7 @@ SHOTS = {
     "stack-case-night": Shot("/d/dust-extraction/stack", "night", "Case", "Give it a case"),
     "light-night": Shot(f"{TRAM}/light?module=left", "night", None, "Lamp test O"),
     "light-evenness": Shot(f"{TRAM}/light?module=left", "day", "Evenness"),
-    "cut": Shot(f"{TRAM}/cut?module=left"),
+    "cut": Shot(f"{TRAM}/cut", "day", None, "Outlines, last"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
 }
 """Two a station at most."""
@@ -55,7 +55,7 @@ def main() -> int:
                     page.get_by_role("tab", name=shot.tab, exact=True).click()
                     page.wait_for_timeout(600)
                 if shot.button:
-                    page.get_by_role("button", name=shot.button, exact=True).click()
+                    page.get_by_role("button", name=shot.button).first.click()
                     page.wait_for_timeout(1500)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
