@@ -126,6 +126,29 @@ def test_pieces_lie_apart_on_what_can_be_used_and_need_no_more_sheets_than_anoth
     assert len(plain) <= len(packer)
 
 
+def test_clamps_old_holes_grain_and_copies_are_minded() -> None:
+    stock = {"do": "add_stock", "material": "acrylic", "thickness": 3, "width": 380, "height": 280, "count": 5}
+    fresh = workshop(plate(), "mill", bed_width=420, bed_height=420)
+
+    def sheets(*more: dict[str, object]) -> list[tuple[int, set[bool]]]:
+        r = Resolved(apply(fresh, BATCH.validate_python(list(more)), catalogue()))
+        made = [s for s in layout(r).sheets if s.thickness == 3]
+        assert all(verdict(r, s).faults == () for s in made)
+        return [(len(s.laid), {laid.turned for laid in s.laid}) for s in made]
+
+    def many(*more: dict[str, object]) -> list[int]:
+        return [count for count, _ in sheets(*more)]
+
+    assert many(stock) == [2]
+    assert sheets({**stock, "grain": "along"}) == [(2, {False})]
+    assert sheets({**stock, "grain": "across"}) == [(2, {True})]
+    assert many(stock, {"do": "set_copies", "piece": "plate/back", "many": 3}) == [3, 1]
+    assert many({**stock, "holes": [{"x": 190, "y": 140, "diameter": 60}]}) == [1, 1]
+    clamp = {"x": 190, "y": 140, "width": 60, "height": 60}  # on the bed: the sheet lies 20 and 70 mm in
+    assert many(stock, {"do": "edit_machine", "machine": "it", "clamps": [clamp]}) == [1, 1]
+    assert many(stock, {"do": "edit_machine", "machine": "it", "bed_width": 120}) == []
+
+
 def test_a_line_beside_keeps_arcs_and_enters_a_narrow_notch_only_where_the_cutter_does() -> None:
     loop = rounded_rectangle(40, 20, 5, 0, 0)
     (within,) = inside(loop, 2)

@@ -908,6 +908,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/cut/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Hand
+         * @description What a pair of hands needs.
+         */
+        get: operations["by_hand_api_designs__design_id__cut_by_hand_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/cut/_lists/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One List
+         * @description The list of pieces, of holes, or of what is drilled with what, as CSV.
+         */
+        get: operations["one_list_api_designs__design_id__cut__lists__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut/archive": {
         parameters: {
             query?: never;
@@ -2590,6 +2630,16 @@ export interface components {
              * @description Of the thread; one full thread shall stand out of the nut
              */
             pitch: number;
+        };
+        /**
+         * ByHandView
+         * @description What is drilled, filed and sawn, in the order of the work, and the jigs that are worth making.
+         */
+        ByHandView: {
+            /** Work */
+            work: components["schemas"]["HandLine"][];
+            /** Jigs */
+            jigs: components["schemas"]["JigView"][];
         };
         /**
          * CableExit
@@ -4800,6 +4850,28 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * HandLine
+         * @description Holes of one size of a piece, or one large opening: what with, its pilot and depth (mm), what to mind.
+         */
+        HandLine: {
+            /** Piece */
+            piece: string;
+            /** What */
+            what: string;
+            /** Diameter */
+            diameter: number;
+            /** Many */
+            many: number;
+            /** Bit */
+            bit: string;
+            /** Pilot */
+            pilot: number;
+            /** Depth */
+            depth: number | null;
+            /** Mind */
+            mind: string;
+        };
+        /**
          * HandRoom
          * @description The room a finger meets: what is touched, and the class that sets its spacing.
          */
@@ -4909,6 +4981,22 @@ export interface components {
             unit: string;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * JigView
+         * @description Holes at the same distances (mm) from two edges: one setting of a jig.
+         */
+        JigView: {
+            /** From Side */
+            from_side: number;
+            /** From End */
+            from_end: number;
+            /** Diameter */
+            diameter: number;
+            /** Many */
+            many: number;
+            /** Pieces */
+            pieces: string[];
         };
         /**
          * Job
@@ -8142,7 +8230,7 @@ export interface components {
          * SheetLine
          * @description A sheet on the bed of a machine (mm); ``at_x``, ``at_y``: where its lower left corner lies on the bed.
          *
-         *     ``under`` is the colour that engraving lays bare; empty where the sheet is not painted.
+         *     ``under`` is the colour that engraving lays bare; empty where the sheet is not painted. ``raw`` is the sheet's own.
          */
         SheetLine: {
             /** Id */
@@ -8160,8 +8248,11 @@ export interface components {
              * @enum {string}
              */
             kind: "laser" | "mill";
-            /** Material */
-            material: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
             /** Material Name */
             material_name: string;
             /** Thickness */
@@ -8184,6 +8275,8 @@ export interface components {
             colour: string;
             /** Under */
             under: string;
+            /** Raw */
+            raw: string;
             /** On Hand */
             on_hand: boolean;
             /** Stock */
@@ -11560,6 +11653,87 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    by_hand_api_designs__design_id__cut_by_hand_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ByHandView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    one_list_api_designs__design_id__cut__lists__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -18,7 +18,8 @@ from wingboard.api.routers.common import (
     file_of,
 )
 from wingboard.api.routers.events import JobId, JobView, job_view
-from wingboard.core.cut.export import cut_file, cut_file_names
+from wingboard.core.cut.byhand import hand_work, jigs
+from wingboard.core.cut.export import cut_file, cut_file_names, lists_of
 from wingboard.core.cut.jobsheet import CAUTIONS, drill_schedule, job_sheet, unsettled
 from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
 from wingboard.core.cut.scenes import every_scene, module_scenes
@@ -84,6 +85,36 @@ class UnsettledView(BaseModel):
     words: str
 
 
+class HandLine(BaseModel):
+    """Holes of one size of a piece, or one large opening: what with, its pilot and depth (mm), what to mind."""
+
+    piece: str
+    what: str
+    diameter: float
+    many: int
+    bit: str
+    pilot: float
+    depth: float | None
+    mind: str
+
+
+class JigView(BaseModel):
+    """Holes at the same distances (mm) from two edges: one setting of a jig."""
+
+    from_side: float
+    from_end: float
+    diameter: float
+    many: int
+    pieces: list[str]
+
+
+class ByHandView(BaseModel):
+    """What is drilled, filed and sawn, in the order of the work, and the jigs that are worth making."""
+
+    work: list[HandLine]
+    jigs: list[JigView]
+
+
 class CutView(BaseModel):
     """Everything the cut station shows."""
 
@@ -116,6 +147,23 @@ def job_pages(desk: OnDesk, design_id: DesignId) -> Response:
     """The job sheet as pages to print."""
     state = desk.open(design_id)
     return _file(job_sheet_pdf(state.resolved, state.judged()), f"{design_id}-job-sheet.pdf")
+
+
+@router.get("/by-hand", responses={200: {"model": ByHandView}})
+def by_hand(desk: OnDesk, design_id: DesignId) -> Response:
+    """What a pair of hands needs."""
+    r = desk.open(design_id).resolved
+    work = [HandLine(**w._asdict()) for w in hand_work(r)]
+    return as_json(ByHandView(work=work, jigs=[JigView(**j._asdict()) for j in jigs(r)]))
+
+
+@router.get("/_lists/{name}", response_class=Response, responses=file_of(MEDIA["csv"]))
+def one_list(desk: OnDesk, design_id: DesignId, name: Annotated[str, Path(max_length=40)]) -> Response:
+    """The list of pieces, of holes, or of what is drilled with what, as CSV."""
+    found = lists_of(desk.open(design_id).resolved).get(name)
+    if found is None:
+        raise UnknownThing(f"There is no list {name}", "name")
+    return _file(found, f"{design_id}-{name}")
 
 
 @router.post("/archive", status_code=202, responses={202: {"model": JobView}})

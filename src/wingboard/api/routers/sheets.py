@@ -20,6 +20,7 @@ from wingboard.core.files.scene import path_data
 from wingboard.core.geometry.outline import Vertex, svg_way
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.materials import materials
+from wingboard.core.record.workshop import Material
 from wingboard.core.resolved.design import Resolved
 
 router = APIRouter(prefix="/api/designs/{design_id}/sheets", tags=["cut"])
@@ -53,7 +54,7 @@ class LaidView(BaseModel):
 class SheetLine(BaseModel):
     """A sheet on the bed of a machine (mm); ``at_x``, ``at_y``: where its lower left corner lies on the bed.
 
-    ``under`` is the colour that engraving lays bare; empty where the sheet is not painted.
+    ``under`` is the colour that engraving lays bare; empty where the sheet is not painted. ``raw`` is the sheet's own.
     """
 
     id: str
@@ -62,7 +63,7 @@ class SheetLine(BaseModel):
     machine: str
     machine_name: str
     kind: Literal["laser", "mill"]
-    material: str
+    material: Material
     material_name: str
     thickness: float
     width: float
@@ -74,6 +75,7 @@ class SheetLine(BaseModel):
     margin: float
     colour: str
     under: str
+    raw: str
     on_hand: bool
     stock: str | None
     laid: list[LaidView]
@@ -260,6 +262,7 @@ def _line(r: Resolved, sheet: Sheet) -> SheetLine:
         bed_height=machine.bed_height, margin=machine.margin,
         colour=layer.paint[-1].colour if layer and layer.paint else (layer.colour if layer else "#FFFFFF"),
         under=(sheet.stock.colour if sheet.stock else layer.colour) if layer and layer.paint else "",
+        raw=sheet.stock.colour if sheet.stock else (layer.colour if layer else "#FFFFFF"),
         on_hand=sheet.stock is not None, stock=sheet.stock.id if sheet.stock else None,
         laid=[_laid(laid) for laid in sheet.laid], taken=[_rect(box) for box in sheet.taken],
         rest=_rect(sheet.rest) if sheet.rest else None, kerf=fit.kerf, engraved=fit.engraved, tried=fit.tried,

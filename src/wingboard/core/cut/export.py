@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import NamedTuple
 
+from wingboard.core.cut.byhand import cut_list, hand_work, hole_table, work_table
 from wingboard.core.cut.cases import case_list
 from wingboard.core.cut.consoles import frame_csv, frame_scene
 from wingboard.core.cut.inserts import insert_scene
@@ -53,10 +54,13 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
         made["cut/frame.svg"] = (write_svg, frame)
         made["cut/frame-a4.pdf"] = (partial(_template, paper="a4"), frame)
         made["cut/frame-cutting-list.csv"] = (lambda _: frame_csv(r), frame)
+    lists = lists_of(r)
     sheets = layout(r).sheets
-    many = len(made) + 2 + 8 * len(sheets)  # about: a sheet has as many programs as operations
+    many = len(made) + 2 + len(lists) + 8 * len(sheets)  # about: a sheet has as many programs as operations
     yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings, scenes).encode())
     yield CutFile(many, "cut/job-sheet.pdf", job_sheet_pdf(r, findings))
+    for name, content in lists.items():
+        yield CutFile(many, f"cut/{name}", content)
     for sheet in sheets:
         for file in sheet_files(r, sheet):
             yield CutFile(many, f"cut/{folder_of(r, sheet)}/{file.name}", file.content)
@@ -65,6 +69,18 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
             yield CutFile(many, f"cut/coupons/{kind}-{file.name}", file.content)
     for name, (writer, scene) in made.items():
         yield CutFile(many, name, writer(scene))
+
+
+def lists_of(r: Resolved) -> dict[str, bytes]:
+    """The lists of all pieces by the names of their files: pieces, holes, and what is drilled with what."""
+    lies = {
+        laid.piece.id: (sheet.machine.name, folder_of(r, sheet)) for sheet in layout(r).sheets for laid in sheet.laid
+    }
+    return {
+        "cut-list.csv": cut_list(r, lies),
+        "hole-table.csv": hole_table(r),
+        "drill-schedule.csv": work_table(hand_work(r)),
+    }
 
 
 def cut_file_names(r: Resolved, module: ResolvedModule) -> tuple[str, ...]:

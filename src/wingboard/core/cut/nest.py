@@ -40,12 +40,12 @@ class Box(NamedTuple):
 
 
 class Want(NamedTuple):
-    """A rectangle to be laid; ``turns``: a quarter turn is allowed."""
+    """A rectangle to be laid; ``ways``: as it is (False), turned by a quarter (True), or either."""
 
     name: str
     width: float
     height: float
-    turns: bool = True
+    ways: tuple[bool, ...] = (False, True)
 
 
 class Put(NamedTuple):
@@ -150,7 +150,7 @@ class _Open:
 
     def place(self, want: Want, fit: Callable[[Box, Box], Score]) -> tuple[Score, Put] | None:
         """The best place for a piece, either way round."""
-        ways = (False, True) if want.turns and abs(want.width - want.height) > VISIBLE else (False,)
+        ways = want.ways if abs(want.width - want.height) > VISIBLE else want.ways[:1]
         found: list[tuple[Score, Put]] = []
         for turned in ways:
             wide, high = (want.height, want.width) if turned else (want.width, want.height)

@@ -185,8 +185,7 @@ def _on_sheets(
     by = cutter(machine)
     by_name = {f"{p.id} {n}": (p, n) for p in pieces for n in range(p.many)}
     wants = [
-        Want(name, p.width + by, p.height + by, _may_turn(design, material, thickness))
-        for name, (p, _) in by_name.items()
+        Want(name, p.width + by, p.height + by, _ways(design, material, thickness)) for name, (p, _) in by_name.items()
     ]
     turns = any(p.turned_over for p in pieces)
     stock = [s for s in design.workshop.stock if s.material == material and abs(s.thickness - thickness) < VISIBLE]
@@ -221,12 +220,14 @@ def _over(piece: Piece, want: Want, machine: Machine) -> Unlaid:
     return Unlaid(piece, f"no sheet has room for it on {machine.name}", 0.0)
 
 
-def _may_turn(design: Design, material: Material, thickness: float) -> bool:
-    """Whether a quarter turn is allowed: not on wood whose grain is said."""
-    return not any(
-        s.grain != "none" and s.material == material and abs(s.thickness - thickness) < VISIBLE
+def _ways(design: Design, material: Material, thickness: float) -> tuple[bool, ...]:
+    """Which way pieces lie: where a sheet's grain is said, with their width along it; else either way."""
+    grains = {
+        s.grain
         for s in design.workshop.stock
-    )
+        if s.grain != "none" and s.material == material and abs(s.thickness - thickness) < VISIBLE
+    }
+    return (grains == {"across"},) if grains else (False, True)
 
 
 def _pins(size: tuple[float, float]) -> tuple[tuple[float, float], ...]:

@@ -5,6 +5,7 @@ import { useTrade } from "../../app/trade";
 import { useMaterials } from "./useMaterials";
 import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, LengthField } from "../../ui/fields";
+import { many } from "../../ui/figures";
 import { FromShelf } from "./FromShelf";
 import { Machines } from "./Machines";
 import { TakeAway } from "../../ui/TakeAway";
@@ -114,6 +115,60 @@ function SheetRow({ sheet, send }: { sheet: Stock; send: Send }) {
           onCommit={(price) => set({ price: Math.round(price * 100) })}
         />
       </div>
+      <Blank sheet={sheet} set={set} />
     </div>
   );
 }
+
+/** Which way its grain runs, and the holes that it has already: an old plate, a cabinet's side. */
+function Blank({ sheet, set }: { sheet: Stock; set: (changes: Partial<Omit<Stock, "id">>) => void }) {
+  const holes = sheet.holes ?? [];
+  return (
+    <details className="col-span-6 text-[12px]">
+      <summary className="cursor-pointer">
+        Grain and old holes{holes.length > 0 ? `: ${many(holes.length, "hole")}` : ""}
+      </summary>
+      <div className="mt-2 w-44">
+        <ChoiceField
+          label="Grain"
+          value={sheet.grain ?? "none"}
+          options={GRAINS}
+          onCommit={(grain) => set({ grain })}
+        />
+      </div>
+      {holes.map((hole, n) => (
+        <div key={n} className="mt-1.5 grid grid-cols-[repeat(3,minmax(0,1fr))_24px] items-end gap-1.5">
+          {(["x", "y", "diameter"] as const).map((field) => (
+            <LengthField
+              key={field}
+              label={`Old hole ${n + 1}, ${field}`}
+              bare
+              least={field === "diameter" ? 0.1 : 0}
+              value={hole[field]}
+              onCommit={(mm) => set({ holes: holes.map((h, k) => (k === n ? { ...h, [field]: mm } : h)) })}
+            />
+          ))}
+          <TakeAway
+            what={`old hole ${n + 1}`}
+            onTake={() => set({ holes: holes.filter((_, k) => k !== n) })}
+          />
+        </div>
+      ))}
+      <p className="mt-1 text-[11px] text-faint">
+        From the sheet&rsquo;s lower left corner: x, y and diameter. Nothing is laid over an old hole.
+      </p>
+      <Button
+        className="mt-1.5"
+        onClick={() => set({ holes: [...holes, { x: sheet.width / 2, y: sheet.height / 2, diameter: 10 }] })}
+      >
+        Add an old hole
+      </Button>
+    </details>
+  );
+}
+
+const GRAINS = [
+  ["none", "none"],
+  ["along", "along its width"],
+  ["across", "across its width"],
+] as const;

@@ -35,11 +35,7 @@ function Kind({ sheet }: { sheet: SheetLine }) {
       f.material === sheet.material &&
       Math.abs(f.thickness - sheet.thickness) < 1e-6,
   );
-  const of = { machine: sheet.machine, material: sheet.material, thickness: sheet.thickness } as {
-    machine: string;
-    material: typeof sheet.material & "acrylic";
-    thickness: number;
-  };
+  const of = { machine: sheet.machine, material: sheet.material, thickness: sheet.thickness };
   const log = (what: { kerf?: number; wider?: number; engraved?: number }) =>
     void send([{ do: "log_fit", ...of, ...what }]);
   return (

@@ -9,6 +9,7 @@ import { useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
 import { Bed } from "./Bed";
+import { ByHand } from "./ByHand";
 import { Coupons } from "./Coupons";
 import { Files } from "./Files";
 import { Jobs } from "./Jobs";
@@ -50,7 +51,10 @@ function Bench({ cut, sheets }: { cut: CutView; sheets: SheetsView }) {
     "cut.play": () => play({ playing: !usePlayer.getState().playing }),
     "cut.next": () => step(1),
     "cut.previous": () => step(-1),
-    "cut.view": () => set({ view: view === "bed" ? "layer" : "bed" }),
+    "cut.view": () => {
+      const next = VIEWS[(VIEWS.findIndex(([key]) => key === view) + 1) % VIEWS.length];
+      if (next) set({ view: next[0] });
+    },
   });
   return (
     <div className="grid h-full grid-cols-[262px_minmax(0,1fr)] max-[900px]:flex max-[900px]:flex-col max-[900px]:overflow-y-auto">
@@ -84,7 +88,9 @@ function Bench({ cut, sheets }: { cut: CutView; sheets: SheetsView }) {
           <Tabs label="Views" tabs={VIEWS} now={view} onChange={(next) => set({ view: next })} />
           {view === "bed" && <Machines sheets={sheets} now={sheet?.machine} />}
         </div>
-        {view === "layer" || !sheet ? (
+        {view === "hand" ? (
+          <ByHand />
+        ) : view === "layer" || !sheet ? (
           chosen && <OneLayer cut={cut} module={chosen} />
         ) : (
           <>

@@ -23,6 +23,17 @@ export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
           as text
         </a>
       </p>
+      <p className="mt-1">
+        All pieces:{" "}
+        {["cut-list.csv", "hole-table.csv", "drill-schedule.csv"].map((name, n) => (
+          <span key={name}>
+            {n > 0 && ", "}
+            <a className={LINK} href={`${base}/_lists/${name}`} download>
+              {name.replace("-", " ").replace(".csv", "")}
+            </a>
+          </span>
+        ))}
+      </p>
       <h3 className="mt-4 text-[12px]">{module.name}</h3>
       <table className="mt-1 w-full">
         <tbody>

@@ -2,7 +2,10 @@
 import { useMemo } from "react";
 import type { CutView, SheetLine, SheetPlan, SheetsView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { Button } from "../../ui/Button";
+import { LengthField } from "../../ui/fields";
 import { many, shown } from "../../ui/figures";
+import { TakeAway } from "../../ui/TakeAway";
 import { Archive } from "./Archive";
 import { useCut, usePlayer } from "./store";
 import { clock, type Timed, timed } from "./useSheets";
@@ -49,6 +52,7 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
               origin lower left{sheet.material === "acrylic" ? ", film on" : ""}.
             </p>
           </div>
+          <OnTheBed sheet={sheet} />
           <ol aria-label="Operations in their order">
             {runs.map((run, n) => (
               <Row key={n} run={run} n={n + 1} />
@@ -91,6 +95,78 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
         </ul>
       </div>
     </div>
+  );
+}
+
+/** What is left of the sheet, and what holds it down. */
+function OnTheBed({ sheet }: { sheet: SheetLine }) {
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const machine = design.workshop?.machines?.find((m) => m.id === sheet.machine);
+  const clamps = machine?.clamps ?? [];
+  const set = (next: typeof clamps) =>
+    void send([{ do: "edit_machine", machine: sheet.machine, clamps: next }]);
+  return (
+    <details className="border-t border-rule px-3.5 py-2 text-[12px]">
+      <summary className="cursor-pointer">
+        Clamps and what is left{clamps.length > 0 ? `: ${many(clamps.length, "clamp")}` : ""}
+      </summary>
+      {sheet.rest && (
+        <p className="mt-2 flex items-center justify-between gap-2">
+          <span>
+            Left over <span className="num">{shown(sheet.rest.width)}</span> ×{" "}
+            <span className="num">{shown(sheet.rest.height)}</span>
+          </span>
+          <Button
+            onClick={() =>
+              sheet.rest &&
+              void send([
+                {
+                  do: "add_stock",
+                  material: sheet.material,
+                  thickness: sheet.thickness,
+                  colour: sheet.raw,
+                  width: Math.floor(sheet.rest.width),
+                  height: Math.floor(sheet.rest.height),
+                  price: 0,
+                  count: 1,
+                  holes: [],
+                  grain: "none",
+                },
+              ])
+            }
+          >
+            Keep as a sheet
+          </Button>
+        </p>
+      )}
+      <p className="mt-2 text-[11px] text-faint">
+        Clamps on the bed of {sheet.machine_name}, from its lower left corner: nothing is laid or cut there.
+      </p>
+      {clamps.map((clamp, n) => (
+        <div key={n} className="mt-1.5 grid grid-cols-[repeat(4,minmax(0,1fr))_20px] items-end gap-1">
+          {(["x", "y", "width", "height"] as const).map((field) => (
+            <LengthField
+              key={field}
+              label={`Clamp ${n + 1}, ${field}`}
+              bare
+              least={field === "x" || field === "y" ? -5000 : 0.1}
+              value={clamp[field]}
+              onCommit={(value) => set(clamps.map((c, k) => (k === n ? { ...c, [field]: value } : c)))}
+            />
+          ))}
+          <TakeAway what={`clamp ${n + 1}`} onTake={() => set(clamps.filter((_, k) => k !== n))} />
+        </div>
+      ))}
+      <Button
+        className="mt-2"
+        onClick={() =>
+          set([...clamps, { x: sheet.bed_width - 30, y: sheet.bed_height - 30, width: 25, height: 25 }])
+        }
+      >
+        Add a clamp
+      </Button>
+    </details>
   );
 }
 

@@ -1,7 +1,7 @@
 /** What the station remembers while the page is open, and where the player stands. */
 import { create } from "zustand";
 
-export type View = "bed" | "layer";
+export type View = "bed" | "layer" | "hand";
 export type Side = "jobs" | "pieces" | "coupons" | "files";
 
 interface CutState {
@@ -24,6 +24,7 @@ export const useCut = create<CutState>((set) => ({
 export const VIEWS = [
   ["bed", "On the bed"],
   ["layer", "One layer"],
+  ["hand", "By hand"],
 ] as const satisfies readonly (readonly [View, string])[];
 
 export const SIDES = [
