@@ -143,9 +143,22 @@ def test_clamps_old_holes_grain_and_copies_are_minded() -> None:
     assert sheets({**stock, "grain": "along"}) == [(2, {False})]
     assert sheets({**stock, "grain": "across"}) == [(2, {True})]
     assert many(stock, {"do": "set_copies", "piece": "plate/back", "many": 3}) == [3, 1]
-    assert many({**stock, "holes": [{"x": 190, "y": 140, "diameter": 60}]}) == [1, 1]
-    clamp = {"x": 190, "y": 140, "width": 60, "height": 60}  # on the bed: the sheet lies 20 and 70 mm in
-    assert many(stock, {"do": "edit_machine", "machine": "it", "clamps": [clamp]}) == [1, 1]
+    # In the middle: of a hole by 3 mm, of a clamp by 3 mm, its place on the bed: the sheet lies 5 mm in.
+    hole = {"x": 190, "y": 140, "diameter": 60}
+    clamp = {"x": 180, "y": 180, "width": 60, "height": 60}
+    spots = [
+        ([{**stock, "holes": [hole]}], shapely.Point(190, 140).buffer(30)),
+        ([stock, {"do": "edit_machine", "machine": "it", "clamps": [clamp]}], shapely.box(175, 175, 235, 235)),
+    ]
+    for more, taken in spots:
+        r = Resolved(apply(fresh, BATCH.validate_python(more), catalogue()))
+        for sheet in layout(r).sheets:
+            for laid in sheet.laid if sheet.stock else ():
+                wide, high = (
+                    (laid.piece.height, laid.piece.width) if laid.turned else (laid.piece.width, laid.piece.height)
+                )
+                assert shapely.box(laid.x, laid.y, laid.x + wide, laid.y + high).distance(taken) > 3
+        assert any(s.stock for s in layout(r).sheets)
     assert many(stock, {"do": "edit_machine", "machine": "it", "bed_width": 120}) == []
 
 

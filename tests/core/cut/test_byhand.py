@@ -1,0 +1,67 @@
+"""What hands need: bits by material and size, chains inside their line, jigs of equal edges, lists."""
+
+from __future__ import annotations
+
+import csv
+import io
+from itertools import pairwise
+
+import pytest
+import shapely
+
+from building import plate
+from wingboard.core.cut.beside import region_of
+from wingboard.core.cut.byhand import CHAIN, WITHIN, bit_for, chain, hand_work, jigs
+from wingboard.core.cut.export import lists_of
+from wingboard.core.files.scene import CirclePath, Item
+from wingboard.core.geometry.outline import rounded_rectangle
+from wingboard.core.resolved.design import Resolved
+
+
+@pytest.mark.parametrize(
+    ("material", "diameter", "deep", "bit", "pilot"),
+    [
+        ("acrylic", 3.4, None, "twist drill for plastics", 0),
+        ("acrylic", 12, None, "step drill", 3),
+        ("acrylic", 22.3, None, "Forstner bit", 0),
+        ("acrylic", 17, 2.5, "Forstner bit, flat-bottomed", 0),
+        ("hardboard", 8, None, "brad-point drill", 0),
+        ("plywood", 25, None, "Forstner bit", 0),
+        ("aluminium", 8, None, "twist drill", 3),
+        ("steel", 16, None, "step drill", 3),
+    ],
+)
+def test_bits_are_those_of_the_trade(
+    material: str, diameter: float, deep: float | None, bit: str, pilot: float
+) -> None:
+    found = bit_for(material, diameter, deep)  # type: ignore[arg-type]
+    assert (found.name, found.pilot) == (bit, pilot)
+    if material == "acrylic" and diameter > 6 and deep is None:
+        assert "no hole saw" in found.mind
+
+
+@pytest.mark.parametrize("path", [CirclePath(50, 40, 52), rounded_rectangle(60, 30, 4, 10, 10)])
+def test_a_chain_stays_inside_its_line_and_its_holes_almost_touch(path: CirclePath) -> None:
+    item = Item("inner", path, "window")
+    holes = [shapely.Point(h.x, h.y).buffer(CHAIN / 2) for h in chain(item)]
+    line = region_of([item])
+    assert all(line.buffer(-WITHIN + 0.03).contains(h) for h in holes)
+    assert all(0 < a.distance(b) < 1.6 for a, b in pairwise(holes))
+    assert chain(Item("inner", CirclePath(0, 0, 6), "too narrow")) == ()
+
+
+def test_four_corners_of_every_layer_are_one_setting_of_a_jig_and_lists_tell_every_hole() -> None:
+    r = Resolved(plate(("button-22", 60, 60), ("toggle-large-on-off", 120, 60)))
+    best = jigs(r)[0]
+    assert (best.from_side, best.from_end, best.diameter, best.many) == pytest.approx((8, 8, 3.4, 12))
+    assert len(best.pieces) == 3
+    work = [w for w in hand_work(r) if w.piece == "Plate, face"]
+    assert [w.diameter for w in work if w.what == "hole"] == sorted(w.diameter for w in work if w.what == "hole")
+    lists = {name: list(csv.DictReader(io.StringIO(text.decode()))) for name, text in lists_of(r).items()}
+    assert [(p["piece"], p["width"], p["round_it"], p["machine"]) for p in lists["cut-list.csv"]] == [
+        (f"Plate, {layer}", "200.00", "640.00", "by hand") for layer in ("face", "diffuser", "back")
+    ]
+    for row in lists["hole-table.csv"]:
+        assert float(row["from_left"]) + float(row["from_right"]) == pytest.approx(200, abs=0.02)
+        assert float(row["from_foot"]) + float(row["from_head"]) == pytest.approx(120, abs=0.02)
+    assert sum(int(w["many"]) for w in lists["drill-schedule.csv"] if w["what"] == "hole") >= 12
