@@ -10,11 +10,15 @@ import pytest
 import shapely
 
 from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.beside import region_of
 from wingboard.core.cut.byhand import CHAIN, WITHIN, bit_for, chain, hand_work, jigs
 from wingboard.core.cut.export import lists_of
 from wingboard.core.files.scene import CirclePath, Item
 from wingboard.core.geometry.outline import rounded_rectangle
+from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.resolved.design import Resolved
 
 
@@ -65,3 +69,22 @@ def test_four_corners_of_every_layer_are_one_setting_of_a_jig_and_lists_tell_eve
         assert float(row["from_left"]) + float(row["from_right"]) == pytest.approx(200, abs=0.02)
         assert float(row["from_foot"]) + float(row["from_head"]) == pytest.approx(120, abs=0.02)
     assert sum(int(w["many"]) for w in lists["drill-schedule.csv"] if w["what"] == "hole") >= 12
+
+
+def test_what_was_changed_since_a_piece_was_cut_is_named_with_how_far() -> None:
+    start = plate(("button-22", 60, 60), ("toggle-large-on-off", 120, 60))
+    pieces = [p.model_dump() for p in marked(Resolved(start), {"plate/face", "plate/diffuser", "plate/back"})]
+    cut = {"do": "mark_cut", "pieces": pieces}
+
+    def after(*commands: dict[str, object]) -> dict[str, list[str]]:
+        return changed_since(Resolved(apply(start, BATCH.validate_python([cut, *commands]), catalogue())))
+
+    assert after() == {}
+    moved = after({"do": "move", "functions": ["f1"], "dx": 2.7, "dy": 0})
+    assert moved == {f"plate/{layer}": ["F1 moved 2.7 mm"] for layer in ("face", "diffuser", "back")}
+    assert after({"do": "edit_function", "function": "f2", "name": "Pump"}) == {"plate/face": ["Pump reads otherwise"]}
+    assert after({"do": "edit_layer", "layer": "back", "thickness": 4})["plate/back"][0].startswith("its sheet")
+    other = after({"do": "choose_part", "function": "f1", "part": "button-16-lit"})
+    assert all("F1 has other openings" in reasons for reasons in other.values())
+    gone = after({"do": "remove", "functions": ["f2"]})
+    assert all("F2 is gone" in reasons for reasons in gone.values())

@@ -19,12 +19,14 @@ from shapely import Polygon, affinity, box
 from building import found, plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.cut.again import marked
 from wingboard.core.overview.review import all_checks
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.outlines import RectOutline
 from wingboard.core.record.shapes import Circle, Rect, Shape
 from wingboard.core.record.space import Brief
+from wingboard.core.resolved.design import Resolved
 
 NEAR = 0.02
 """Just inside and just outside (mm, or a hundredth of whatever is measured)."""
@@ -865,12 +867,21 @@ def edited(**changes: Any) -> Raw:
     return {"do": "edit_machine", "machine": "mill-1", **changes}
 
 
+def was_cut(r: Resolved) -> Raw:
+    pieces = marked(r, {"plate/face", "plate/back"})
+    return {"do": "mark_cut", "pieces": [p.model_dump() for p in pieces]}
+
+
 def cut_away(**shape: Any) -> Raw:
     """An opening more in a layer."""
     return {"do": "add_feature", "module": "plate", "reason": "a test", "x": 120, "y": 60, **shape}
 
 
 SPOKEN: dict[str, Callable[[], tuple[Design, Design]]] = {
+    "cut.again": lambda: (
+        made(ONE, was_cut(Resolved(ONE)), {"do": "move", "functions": ["f1"], "dx": 2.7, "dy": 0}),
+        made(ONE, was_cut(Resolved(ONE)), fn(group="another")),
+    ),
     "cut.by-hand": lambda: (lasered(depth=2), lasered(depth=3)),
     "cut.falls-out": lambda: (
         made(milled(), {"do": "add_layer", "role": "board"}, layer("board", outline=SMALL)),

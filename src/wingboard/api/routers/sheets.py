@@ -8,6 +8,7 @@ from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import BINARY, DesignId, OnDesk, as_json, download
+from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
 from wingboard.core.cut.operations import Operation, fit_of
@@ -18,6 +19,7 @@ from wingboard.core.cut.sheets import Laid, Sheet, can, layout
 from wingboard.core.cut.toolpath import Cut
 from wingboard.core.files.scene import path_data
 from wingboard.core.geometry.outline import Vertex, svg_way
+from wingboard.core.record.cutting import CutPiece
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.materials import materials
 from wingboard.core.record.workshop import Material
@@ -113,6 +115,8 @@ class PieceView(BaseModel):
     many: int
     machine: str | None
     chosen: bool
+    cut: bool
+    again: list[str]
     machines: list[ChoiceView]
 
 
@@ -187,6 +191,7 @@ class SheetPlan(BaseModel):
     written_seconds: float
     blocks: int
     files: list[str]
+    marks: list[CutPiece]
 
 
 @router.get("", responses={200: {"model": SheetsView}})
@@ -196,11 +201,13 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     r = state.resolved
     found = layout(r)
     lies = {laid.piece.id: sheet.machine.id for sheet in found.sheets for laid in sheet.laid}
+    cut, again = {c.piece for c in r.design.cutting.cut}, changed_since(r)
     chosen = {j.piece for j in r.design.cutting.jobs}
     pieces = [
         PieceView(
             id=p.id, name=p.name, width=p.width, height=p.height, material_name=materials()[p.material].name,
             thickness=p.thickness, many=p.many, machine=lies.get(p.id), chosen=p.id in chosen,
+            cut=p.id in cut, again=again.get(p.id, []),
             machines=[ChoiceView(id=m.id, name=m.name) for m in r.design.workshop.machines if can(m, p)],
         )
         for p in pieces_of(r)
@@ -224,6 +231,7 @@ def one_sheet(desk: OnDesk, design_id: DesignId, sheet: SheetId) -> Response:
         written_seconds=judged.seconds,
         blocks=judged.blocks,
         files=[f.name for f in program_files(r, found)],
+        marks=marked(r, {laid.piece.id for laid in found.laid}),
     )
     return as_json(plan)
 

@@ -53,7 +53,8 @@ Command = Annotated[
     | boards.MountBoard | boards.EditMounted | boards.UnmountBoard | boards.SetCase | boards.RemoveCase
     | lights.AddStrip | lights.EditStrip | lights.AddLeds | lights.EditLed | lights.RemoveLights | lights.SetLight
     | trials.LogTrial | trials.RemoveTrial
-    | cutting.SetJob | cutting.SetCopies | cutting.LogFit | cutting.ForgetFit | cutting.Tick
+    | cutting.SetJob | cutting.SetCopies | cutting.LogFit | cutting.ForgetFit | cutting.Tick | cutting.MarkCut
+    | cutting.UnmarkCut
     | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

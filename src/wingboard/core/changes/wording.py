@@ -29,6 +29,8 @@ _VERBS = {
     "log_fit": "Keep what a coupon showed",
     "forget_fit": "Forget what a coupon showed",
     "tick": "Tick a step",
+    "mark_cut": "Mark as cut",
+    "unmark_cut": "Mark as not cut",
     "add_supply": "Add a supply",
     "edit_supply": "Change a supply",
     "remove_from_workshop": "Remove from the workshop",

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from wingboard.core.record.base import Ident, Record, Words
+from wingboard.core.record.base import Ident, Mm, Record, Words
 from wingboard.core.record.workshop import Material
 
 Kerf = Annotated[float, Field(ge=0, le=10)]
@@ -41,10 +41,27 @@ class Fitted(Record):
     engraved: Engraved | None = Field(None, description="Depth of engraving that reads well")
 
 
+class CutMark(Record):
+    """How something of a piece was when it was cut: a function's openings and words, or its outline."""
+
+    of: Annotated[str, Field(min_length=1, max_length=80)]
+    x: Mm = 0.0
+    y: Mm = 0.0
+    mark: Annotated[str, Field(pattern=r"^[0-9a-f]{1,16}$")]
+
+
+class CutPiece(Record):
+    """A piece that is cut, as it was then."""
+
+    piece: PieceName
+    marks: tuple[CutMark, ...] = Field((), max_length=3000)
+
+
 class Cutting(Record):
     """All of it."""
 
     jobs: tuple[Job, ...] = Field((), max_length=500)
     copies: tuple[Copies, ...] = Field((), max_length=500)
     fitted: tuple[Fitted, ...] = Field((), max_length=200)
+    cut: tuple[CutPiece, ...] = Field((), max_length=500, description="Pieces that are cut, as they were then")
     done: tuple[Words, ...] = Field((), max_length=2000, description="Steps of the job sheet that are ticked")

@@ -61,6 +61,7 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
           <p className="flex justify-between border-t border-rule px-3.5 py-2.5 font-semibold">
             This sheet <span className="num">{plan ? clock(total) : "…"}</span>
           </p>
+          {plan && <MarkCut sheet={sheet} plan={plan} sheets={sheets} />}
           {plan && <Programs sheet={sheet} plan={plan} />}
         </>
       ) : (
@@ -221,6 +222,42 @@ function detail({ operation: op }: Timed): string {
   return laser
     ? `${cut}, kerf ${op.width}, ${Math.round(op.feed / 60)} mm/s${side}`
     : `${cut}, ${op.tool}, ${op.rpm} a minute, ${op.feed} mm/min${side}`;
+}
+
+/** Says that a sheet is cut: from then on what is changed of its pieces is named. */
+function MarkCut({ sheet, plan, sheets }: { sheet: SheetLine; plan: SheetPlan; sheets: SheetsView }) {
+  const { id } = useDesign();
+  const { send } = useChanges(id);
+  const pieces = [...new Set(sheet.laid.map((l) => l.piece))];
+  const mine = sheets.pieces.filter((p) => pieces.includes(p.id));
+  const cut = mine.length > 0 && mine.every((p) => p.cut);
+  const again = mine.filter((p) => p.again.length > 0);
+  return (
+    <div className="border-t border-rule px-3.5 py-2.5 text-[12px]">
+      {cut ? (
+        <p className="flex items-center justify-between gap-2">
+          <span className={again.length > 0 ? "text-judge" : "text-ok"}>
+            {again.length > 0 ? "Changed since it was cut" : "Cut, as it is now"}
+          </span>
+          <Button onClick={() => void send([{ do: "unmark_cut", pieces }])}>Not cut</Button>
+        </p>
+      ) : (
+        <Button onClick={() => void send([{ do: "mark_cut", pieces: plan.marks }])}>
+          Mark this sheet as cut
+        </Button>
+      )}
+      {again.map((piece) => (
+        <p key={piece.id} className="mt-1 text-[11px] text-judge">
+          {piece.name}: {piece.again.join("; ")}
+        </p>
+      ))}
+      {again.length > 0 && (
+        <Button className="mt-1.5" onClick={() => void send([{ do: "mark_cut", pieces: plan.marks }])}>
+          It is cut again
+        </Button>
+      )}
+    </div>
+  );
 }
 
 function Programs({ sheet, plan }: { sheet: SheetLine; plan: SheetPlan }) {

@@ -51,6 +51,8 @@ function Row({ piece, sheets }: { piece: Piece; sheets: SheetsView }) {
             </button>
           </>
         )}
+        {piece.cut && piece.again.length === 0 && <span className="text-ok">, cut</span>}
+        {piece.again.length > 0 && <span className="text-judge">, to be cut again</span>}
         {why && <span className="text-judge">, {why}</span>}
       </p>
       <div className="mt-1.5 grid grid-cols-[1fr_74px] items-end gap-2">

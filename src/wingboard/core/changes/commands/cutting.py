@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.cutting import Engraved, Kerf, PieceName, Wider
+from wingboard.core.record.cutting import CutPiece, Engraved, Kerf, PieceName, Wider
 from wingboard.core.record.workshop import Material
 
 
@@ -47,6 +47,20 @@ class ForgetFit(Saying):
     machine: Ident
     material: Material
     thickness: Annotated[float, Field(gt=0, le=50)]
+
+
+class MarkCut(Saying):
+    """Keep that pieces are cut, as they are now."""
+
+    do: Literal["mark_cut"] = "mark_cut"
+    pieces: Annotated[tuple[CutPiece, ...], Field(min_length=1, max_length=200)]
+
+
+class UnmarkCut(Saying):
+    """Forget that pieces were cut."""
+
+    do: Literal["unmark_cut"] = "unmark_cut"
+    pieces: Annotated[tuple[PieceName, ...], Field(min_length=1, max_length=200)]
 
 
 class Tick(Saying):

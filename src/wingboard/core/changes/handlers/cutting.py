@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from wingboard.core.changes.commands.cutting import ForgetFit, LogFit, SetCopies, SetJob, Tick
+from wingboard.core.changes.commands.cutting import ForgetFit, LogFit, MarkCut, SetCopies, SetJob, Tick, UnmarkCut
 from wingboard.core.changes.handlers.steps import Catalogue, carry_out, found, with_changes
 from wingboard.core.record.cutting import Copies, Fitted, Job
 from wingboard.core.record.design import Design
@@ -61,6 +61,22 @@ def handle_forget_fit(command: ForgetFit, design: Design, catalogue: Catalogue) 
     if len(kept) == len(design.cutting.fitted):
         raise UnknownThing("No coupon was logged for that machine and sheet", "machine")
     return _with(design, fitted=kept)
+
+
+@carry_out.register
+def handle_mark_cut(command: MarkCut, design: Design, catalogue: Catalogue) -> Design:
+    for piece in command.pieces:
+        _refuse_unknown(design, piece.piece)
+    now = {p.piece: p for p in (*design.cutting.cut, *command.pieces)}
+    return _with(design, cut=tuple(now.values()))
+
+
+@carry_out.register
+def handle_unmark_cut(command: UnmarkCut, design: Design, catalogue: Catalogue) -> Design:
+    kept = tuple(p for p in design.cutting.cut if p.piece not in command.pieces)
+    if len(kept) == len(design.cutting.cut):
+        raise UnknownThing("None of these pieces was marked as cut", "pieces")
+    return _with(design, cut=kept)
 
 
 @carry_out.register

@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from wingboard.core.brief.beds import bed_fit
+from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.operations import TAB_EVERY, TABS
+from wingboard.core.cut.pieces import pieces_of
 from wingboard.core.cut.sheets import cutter, layout
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, check
@@ -96,6 +98,28 @@ def turned_over(r: Resolved, rule: Check) -> Iterator[Finding]:
             detail="; ".join(laid.piece.name for s in turned[:2] for laid in s.laid[:2]),
             measured=Measure(value=len(turned), unit="sheets"),
             needed=Measure(value=0, unit="sheets"),
+            most=True,
+        )
+
+
+@check(
+    "cut.again",
+    severity="judge",
+    title="Cut again",
+    measures="pieces that were changed since they were marked as cut",
+    source=Source(kind="computed", note="openings, words and outline of each piece, as they were and as they are"),
+    reads=(*READS, "legends", "style"),
+)
+def again(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Pieces that no longer are what lies on the bench, each with what differs."""
+    names = {p.id: p.name for p in pieces_of(r)} if r.design.cutting.cut else {}
+    for piece, reasons in changed_since(r).items():
+        more = f" and {len(reasons) - 3} more" if len(reasons) > 3 else ""
+        yield rule.finding(
+            piece,
+            detail=f"{names.get(piece, piece)}: {'; '.join(reasons[:3])}{more}",
+            measured=Measure(value=len(reasons), unit="changes"),
+            needed=Measure(value=0, unit="changes"),
             most=True,
         )
 
