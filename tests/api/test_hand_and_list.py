@@ -29,7 +29,8 @@ def test_what_is_usual_comes_from_the_core(client: TestClient) -> None:
     assert [m["kind"] for m in said["machines"]] == list(MACHINES)
     assert (said["licensed_ac"], said["licensed_dc"]) == (LIMITS["touch-ac"].value, LIMITS["touch-dc"].value)
     assert "warning" in said["symbols"]
-    assert client.get("/api/quantity/tools", params={"text": "1/8in×2"}).json() == [{"diameter": 3.175, "flutes": 2}]
+    (tool,) = client.get("/api/quantity/tools", params={"text": "1/8in×2"}).json()
+    assert (tool["kind"], tool["diameter"], tool["flutes"]) == ("mill", 3.175, 2)
     assert client.get("/api/quantity/tools", params={"text": "wide"}).status_code == 422
 
 

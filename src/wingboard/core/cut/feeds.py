@@ -23,6 +23,8 @@ PLUNGE = 0.3
 """Downwards a mill feeds at this share of what it feeds sideways (common practice)."""
 SLOWEST = 2.0
 """A laser that would have to go slower than this (mm/s) takes several passes (common practice: it chars)."""
+MOST_PASSES = 20
+"""… but no more than these."""
 ENGRAVING = 200.0
 """A laser engraves at so many mm/s, or as fast as it moves (common practice)."""
 THROUGH = 0.2
@@ -98,7 +100,7 @@ def lasering(material: Material, thickness: float, machine: Machine) -> tuple[Fe
         raise ValueError(f"no laser cuts {material}")
     watts = machine.watts or WATTS
     speed = known * watts / thickness
-    passes = max(1, math.ceil(SLOWEST / speed - 1e-9))
+    passes = max(1, min(MOST_PASSES, math.ceil(SLOWEST / speed - 1e-9)))
     feed = max(1.0, float(math.floor(min(machine.feed, 60 * speed * passes))))
     return Feeds(0.0, feed, feed, thickness / passes), passes
 

@@ -6,7 +6,8 @@ blanks counts, then the one that leaves the most in one piece. Lengths in mm; a 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 from wingboard.core.quantity import VISIBLE
@@ -87,6 +88,10 @@ ORDERS: tuple[Callable[[Want], tuple[float, ...]], ...] = (
     lambda w: (-w.width - w.height,),
 )
 """In which orders the pieces are tried: by area, longest side, height, width, half their way round."""
+MANY = 80
+"""Of more pieces than this only one order is tried, …"""
+LATEST = 12
+"""… and only the blanks that were begun last are looked at again."""
 Score = tuple[float, ...]
 FITS: tuple[Callable[[Box, Box], Score], ...] = (
     lambda free, box: (box.y + box.height, box.x),
@@ -103,10 +108,19 @@ def nested(wants: Sequence[Want], blanks: Sequence[Blank], gap: float) -> tuple[
 
     :param gap: between two pieces, and between a piece and what is taken (mm).
     """
+    return _nested(tuple(wants), tuple(blanks), gap)
+
+
+@lru_cache(maxsize=64)
+def _nested(
+    wants: tuple[Want, ...], blanks: tuple[Blank, ...], gap: float
+) -> tuple[tuple[Filled, ...], tuple[Want, ...]]:
+    """Kept, because a part that is moved changes no piece's size."""
     best: tuple[tuple[int, int, float], tuple[Filled, ...], tuple[Want, ...]] | None = None
-    for order in ORDERS:
+    few = len(wants) <= MANY
+    for order in ORDERS if few else ORDERS[:1]:
         wanted = sorted(wants, key=lambda w: (*order(w), w.name))
-        for fit in FITS:
+        for fit in FITS if few else FITS[:1]:
             filled, left = _in_order(wanted, blanks, gap, fit)
             last = rest(filled[-1], gap) if filled else None
             score = len(left), len(filled), -(last.width * last.height if last else 0.0)
@@ -172,16 +186,17 @@ def _hides(one: Box, other: Box, first: bool) -> bool:
 
 
 def _in_order(
-    wants: Iterable[Want], blanks: Sequence[Blank], gap: float, fit: Callable[[Box, Box], Score]
+    wants: Sequence[Want], blanks: Sequence[Blank], gap: float, fit: Callable[[Box, Box], Score]
 ) -> tuple[tuple[Filled, ...], tuple[Want, ...]]:
     open_ones: list[_Open] = []
     used: dict[str, int] = {}
     left: list[Want] = []
+    many = len(wants) > MANY
     for want in wants:
-        places = [(score, n, put) for n, o in enumerate(open_ones) for score, put in [o.place(want, fit) or ((), None)]]
-        good = [(score, n, put) for score, n, put in places if put is not None]
+        first = max(0, len(open_ones) - LATEST) if many else 0
+        good = [(*place, n) for n, o in enumerate(open_ones[first:], first) if (place := o.place(want, fit))]
         if good:
-            _, n, put = min(good, key=lambda g: g[:2])
+            _, put, n = min(good, key=lambda g: (g[0], g[2]))
             open_ones[n].put(put)
             continue
         for blank in blanks:
@@ -203,22 +218,8 @@ LEAST_REST = 40.0
 
 def rest(filled: Filled, gap: float) -> Box | None:
     """The largest rectangle that is left whole; None where it is not worth keeping."""
-    u = filled.blank.usable
-    taken = [*filled.blank.taken, *(p.box for p in filled.puts)]
-    xs = sorted({u.x, *(b.x + b.width + gap for b in taken)})
-    ys = sorted({u.y, *(b.y + b.height + gap for b in taken)})
-    best: Box | None = None
-    for x in xs:
-        for y in ys:
-            # Upwards as far as it goes at every width that something ends it at.
-            ends = sorted({u.x + u.width, *(b.x - gap for b in taken if b.x - gap > x + LEAST_REST)})
-            for end in ends:
-                across = Box(x, y, end - x, 0.01)
-                over = [b.y - gap for b in taken if b.x < end + gap and b.x + b.width + gap > x and b.y + b.height > y]
-                high = min([u.y + u.height, *over]) - y
-                if across.width < LEAST_REST or high < LEAST_REST:
-                    continue
-                found = Box(x, y, across.width, high)
-                if best is None or found.width * found.height > best.width * best.height:
-                    best = found
-    return best
+    left = _Open(filled.blank, gap)
+    for put in filled.puts:
+        left.put(put)
+    worth = [f for f in left.free if min(f.width, f.height) >= LEAST_REST]
+    return max(worth, key=lambda f: f.width * f.height, default=None)

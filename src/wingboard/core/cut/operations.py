@@ -67,6 +67,12 @@ PLAY = 0.02
 """A cutter that has less room than this (mm) on each side is too thick for an opening (common practice)."""
 DRILLS = 0.1
 """A drill takes a hole that is wider or narrower by so much (mm)."""
+HAIR = 0.05
+"""Engraving is filled by lines no nearer to each other than this (mm), …"""
+MOST_WAY = 200_000.0
+"""… and no longer in all than this (mm)."""
+DEEPEST = 10.0
+"""An end mill that would have to go deeper than so many times its diameter is not taken (common practice: four)."""
 TURN = 0.1
 """A mill that goes round a narrow hole goes down by this share of its diameter a turn, at least (common practice)."""
 PIN = 3.0
@@ -171,9 +177,9 @@ def operations(design: Design, sheet: Sheet) -> tuple[Operation, ...]:
 # ---- Tools ----------------------------------------------------------------------------------------------------------
 
 
-def _mills(machine: Machine) -> list[tuple[int, Tool]]:
-    """The end mills, the thickest first, with their numbers in the machine's list, from 1."""
-    found = [(n, t) for n, t in enumerate(machine.tools, 1) if t.kind == "mill"]
+def _mills(machine: Machine, deep: float) -> list[tuple[int, Tool]]:
+    """The end mills that go so deep (mm), the thickest first, with their numbers in the machine's list, from 1."""
+    found = [(n, t) for n, t in enumerate(machine.tools, 1) if t.kind == "mill" and deep <= DEEPEST * t.diameter]
     return sorted(found, key=lambda nt: -nt[1].diameter)
 
 
@@ -189,10 +195,10 @@ def unreached(path: CirclePath | Loop, diameter: float) -> float:
     return float(shapely.distance(corners, opened).max())
 
 
-def _tool_for(machine: Machine, path: CirclePath | Loop) -> tuple[int, Tool] | None:
+def _tool_for(machine: Machine, path: CirclePath | Loop, deep: float) -> tuple[int, Tool] | None:
     """The thickest end mill that goes in and leaves little in the corners; else the thinnest that goes in."""
     play = 2 * PLAY
-    fitting = [(n, t) for n, t in _mills(machine) if inside(path, t.diameter / 2 + PLAY)]
+    fitting = [(n, t) for n, t in _mills(machine, deep) if inside(path, t.diameter / 2 + PLAY)]
     good = [(n, t) for n, t in fitting if unreached(path, t.diameter + play) <= ROUNDING]
     return good[0] if good else (fitting[-1] if fitting else None)
 
@@ -293,7 +299,7 @@ def _openings(work: Work, items: Sequence[Item]) -> list[Operation]:
     for item in items:
         if id(item) in drilled_items:
             continue
-        fitting = _tool_for(machine, item.path)
+        fitting = _tool_for(machine, item.path, sheet.thickness)
         if fitting is None:
             lost.append(item.label)
         else:
@@ -363,7 +369,7 @@ def _outlines(work: Work, items: Sequence[Item]) -> list[Operation]:
             for label, line in lines
         ]
         return [_operation(work, "outline", targets, None, feeds, work.fit.kerf, sheet.thickness, "front")]
-    mills = _mills(machine)
+    mills = _mills(machine, sheet.thickness)
     if not mills:
         lost = [i.label for i in items]
         return [_operation(work, "outline", [], None, Feeds(0, 0, 0, 0), 0.0, 0.0, "front", lost)]
@@ -470,6 +476,8 @@ def _engravings(work: Work, items: Sequence[Item]) -> list[Operation]:
         depth = engraving_depth(tool[1], [*words, *lines], work.fit.engraved)
         width = engraved_width(tool[1], depth)
         feeds = engraving(sheet.material, tool[1], machine, depth)
+    # A hair-thin beam or tip would go round for ever; so much engraving is laid wider apart instead.
+    width = max(width, HAIR, region_of([*words, *lines]).area / MOST_WAY)
     made = []
     groups: dict[Kind, list[Target]] = {}
     kinds: list[tuple[Kind, Sequence[Item]]] = [
@@ -573,7 +581,7 @@ def _pockets(work: Work, items: Sequence[Item], side: str) -> list[Operation]:
     by_tool: dict[int, list[Item]] = {}
     lost = []
     for item in items:
-        fitting = _tool_for(machine, item.path)
+        fitting = _tool_for(machine, item.path, item.depth or 0.0)
         if fitting is None:
             lost.append(item.label)
         else:

@@ -17,6 +17,8 @@ Place = tuple[float, float]
 Points = npt.NDArray[np.float64]
 ROUNDS = 60
 """Sweeps over all places, at most."""
+MANY, FEW, MOST = 400, 6, 1500
+"""Of more than so many places only a few sweeps are made; of more still, none."""
 WORTH = 1e-6
 """A move that saves less (mm) is none."""
 
@@ -28,7 +30,7 @@ def short_way(places: Sequence[Place], start: Place) -> list[int]:
     at = np.array([start, *places], dtype=np.float64)
     apart = np.hypot(at[:, None, 0] - at[None, :, 0], at[:, None, 1] - at[None, :, 1])
     way = _nearest_first(apart)
-    for _ in range(ROUNDS):
+    for _ in range(ROUNDS if len(places) <= MANY else 0 if len(places) > MOST else FEW):
         if not (_uncrossed(way, apart) | _moved(way, apart)):
             break
     return [int(n) - 1 for n in way[1:]]
