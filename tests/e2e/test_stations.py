@@ -141,7 +141,7 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
     expect(page.get_by_text("Legend off the detents")).to_be_visible()
     links = page.get_by_role("region", name="Files").get_by_role("link").all()
-    assert len(links) == 23
+    assert len(links) == 26
     for link in links:
         answer = page.request.get(address + (link.get_attribute("href") or ""))
         assert answer.status == 200

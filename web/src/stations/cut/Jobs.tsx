@@ -144,6 +144,17 @@ function OnTheBed({ sheet }: { sheet: SheetLine }) {
       <p className="mt-2 text-[11px] text-faint">
         Clamps on the bed of {sheet.machine_name}, from its lower left corner: nothing is laid or cut there.
       </p>
+      {clamps.length > 0 && (
+        <p
+          aria-hidden="true"
+          className="mt-1.5 grid grid-cols-[repeat(4,minmax(0,1fr))_20px] gap-1 text-[11px] text-faint"
+        >
+          <span>x</span>
+          <span>y</span>
+          <span>wide</span>
+          <span>high</span>
+        </p>
+      )}
       {clamps.map((clamp, n) => (
         <div key={n} className="mt-1.5 grid grid-cols-[repeat(4,minmax(0,1fr))_20px] items-end gap-1">
           {(["x", "y", "width", "height"] as const).map((field) => (
