@@ -113,6 +113,7 @@ def test_the_demo_has_one_thing_wrong_on_purpose_and_its_fix_settles_it() -> Non
     left = [f.code for f in review(Resolved(tram)) if f.severity != "note" and f.unsettled]
     judged = [
         "brief.event-unseen",
+        "cut.kerf-unmeasured",
         "face.cable-hits",
         *["light.half-dark"] * 5,
         "stack.fits-upside-down",

@@ -74,9 +74,7 @@ type Leader = NonNullable<Label["leader"]>;
 function cross(a: Leader, b: Leader): boolean {
   const side = (l: Leader, x: number, y: number) =>
     Math.sign((l.x1 - l.x0) * (y - l.y0) - (l.y1 - l.y0) * (x - l.x0));
-  return (
-    side(a, b.x0, b.y0) * side(a, b.x1, b.y1) < 0 && side(b, a.x0, a.y0) * side(b, a.x1, a.y1) < 0
-  );
+  return side(a, b.x0, b.y0) * side(a, b.x1, b.y1) < 0 && side(b, a.x0, a.y0) * side(b, a.x1, a.y1) < 0;
 }
 
 /** A label over others, or out of the window, by more than this share of itself is not drawn. */

@@ -5,7 +5,7 @@ A sheet's origin is its own lower left corner: the one that is marked on the bed
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -152,6 +152,21 @@ def machine_for(design: Design, piece: Piece) -> Machine | Unlaid:
     nearest = min(able, key=lambda m: bed_fit(width, height, m).least)
     over = bed_fit(width, height, nearest).least
     return Unlaid(piece, f"{over:.1f} mm too long for {nearest.name}", over)
+
+
+def meant(r: Resolved) -> tuple[tuple[Machine, Piece], ...]:
+    """Every piece with the machine that makes it, or would if the piece were not too large for its bed."""
+    return r.once("machines meant", lambda: tuple(_meant(r)))
+
+
+def _meant(r: Resolved) -> Iterator[tuple[Machine, Piece]]:
+    for piece in pieces_of(r):
+        found = machine_for(r.design, piece)
+        able = [m for m in r.design.workshop.machines if can(m, piece)]
+        if isinstance(found, Machine):
+            yield found, piece
+        elif able:
+            yield able[0], piece
 
 
 def can(machine: Machine, piece: Piece) -> bool:

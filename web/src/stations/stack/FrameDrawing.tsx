@@ -31,13 +31,7 @@ export function FrameDrawing({ made }: { made: NonNullable<StackView["frame"]> }
         drawing={{ role: "img", "aria-label": "The frame of the opening" }}
       >
         {made.battens.map((b) => (
-          <path
-            key={b.name}
-            d={b.path}
-            fill="var(--wood)"
-            stroke="var(--body-edge)"
-            strokeWidth={1.2 * s}
-          />
+          <path key={b.name} d={b.path} fill="var(--wood)" stroke="var(--body-edge)" strokeWidth={1.2 * s} />
         ))}
         <path
           d={made.opening}

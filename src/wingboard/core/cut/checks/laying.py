@@ -9,7 +9,7 @@ from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.operations import TAB_EVERY, TABS
 from wingboard.core.cut.pieces import pieces_of
-from wingboard.core.cut.sheets import cutter, layout
+from wingboard.core.cut.sheets import cutter, layout, meant
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
@@ -134,15 +134,14 @@ def again(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def falls_out(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pieces whose outline is too short for tabs."""
-    for sheet in layout(r).sheets:
-        wide = TABS["mill" if sheet.machine.kind == "mill" else "laser"][0] + cutter(sheet.machine)
-        for laid in sheet.laid:
-            around = 2 * (laid.piece.width + laid.piece.height)
-            need = 2 * wide * max(3, round(around / TAB_EVERY))
-            if around < need and not laid.copy:
-                yield rule.finding(
-                    laid.piece.id,
-                    detail=laid.piece.name,
-                    measured=Measure(value=around),
-                    needed=Measure(value=need),
-                )
+    for machine, piece in meant(r):
+        wide = TABS["mill" if machine.kind == "mill" else "laser"][0] + cutter(machine)
+        around = 2 * (piece.width + piece.height)
+        need = 2 * wide * max(3, round(around / TAB_EVERY))
+        if around < need:
+            yield rule.finding(
+                piece.id,
+                detail=piece.name,
+                measured=Measure(value=around),
+                needed=Measure(value=need),
+            )

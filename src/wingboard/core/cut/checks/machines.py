@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import NamedTuple
 
 from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.feeds import SLOWEST, WATTS, lasering, milling
 from wingboard.core.cut.operations import fit_of
-from wingboard.core.cut.plan import kinds_of_sheet
-from wingboard.core.cut.sheets import Sheet, layout
+from wingboard.core.cut.pieces import Piece
+from wingboard.core.cut.sheets import meant
 from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
 from wingboard.core.record.materials import materials
-from wingboard.core.record.workshop import Machine, Tool
+from wingboard.core.record.workshop import Machine, Material, Tool
 from wingboard.core.resolved.design import Resolved
 
 READS: tuple[Facet, ...] = (
@@ -27,13 +28,40 @@ USUAL_ENGRAVER = Tool(kind="engraver", diameter=3.175, angle=30.0, flat=0.1)
 USUAL_MILL = Tool(diameter=3.175)
 
 
-def _used(r: Resolved, kind: str) -> dict[str, tuple[Machine, list[Sheet]]]:
-    """The machines of a kind that cut something, with their sheets."""
-    found: dict[str, tuple[Machine, list[Sheet]]] = {}
-    for sheet in layout(r).sheets:
-        if sheet.machine.kind == kind:
-            found.setdefault(sheet.machine.id, (sheet.machine, []))[1].append(sheet)
+def _used(r: Resolved, kind: str) -> dict[str, tuple[Machine, list[Piece]]]:
+    """The machines of a kind that cut something, with their pieces; those too large for the bed as well.
+
+    So no fix that makes a piece small enough brings up what was not said before.
+    """
+    found: dict[str, tuple[Machine, list[Piece]]] = {}
+    for machine, piece in meant(r):
+        if machine.kind == kind:
+            found.setdefault(machine.id, (machine, []))[1].append(piece)
     return found
+
+
+class Kind(NamedTuple):
+    """A kind of sheet that a machine cuts."""
+
+    machine: Machine
+    material: Material
+    thickness: float
+
+    @property
+    def subject(self) -> str:
+        """What a finding about it is about, beside the machine."""
+        return f"{self.material}-{self.thickness:g}"
+
+    @property
+    def words(self) -> str:
+        """Its material and thickness."""
+        return f"{materials()[self.material].name.lower()} {self.thickness:g} mm"
+
+
+def _kinds(r: Resolved, kind: str) -> list[Kind]:
+    """Every kind of sheet that machines of a kind cut."""
+    found = {(m.id, p.material, p.thickness): Kind(m, p.material, p.thickness) for m, p in meant(r) if m.kind == kind}
+    return list(found.values())
 
 
 def _with_tool(machine: Machine, tool: Tool, words: str) -> Fix:
@@ -50,18 +78,17 @@ def _with_tool(machine: Machine, tool: Tool, words: str) -> Fix:
 )
 def kerf_unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lasers whose usual kerf stands for sheets that were never tried."""
-    untried: dict[str, list[Sheet]] = {}
-    for sheet in kinds_of_sheet(r).values():
-        machine = sheet.machine
-        known = fit_of(r.design, machine, sheet.material, sheet.thickness).tried
-        if machine.kind == "laser" and not machine.offsets and not known:
-            untried.setdefault(machine.id, []).append(sheet)
-    for ident, sheets in untried.items():
-        listed = ", ".join(sorted(f"{materials()[s.material].name.lower()} {s.thickness:g} mm" for s in sheets))
+    untried: dict[str, list[Kind]] = {}
+    for kind in _kinds(r, "laser"):
+        if not kind.machine.offsets and not fit_of(r.design, *kind).tried:
+            untried.setdefault(kind.machine.id, []).append(kind)
+    for ident, kinds in untried.items():
+        listed = ", ".join(sorted(kind.words for kind in kinds))
+        machine = kinds[0].machine
         yield rule.finding(
             ident,
-            detail=f"{sheets[0].machine.name}, {listed}: {sheets[0].machine.kerf:g} mm is its usual one",
-            measured=Measure(value=len(sheets), unit="kinds of sheet"),
+            detail=f"{machine.name}, {listed}: {machine.kerf:g} mm is its usual one",
+            measured=Measure(value=len(kinds), unit="kinds of sheet"),
             needed=Measure(value=0, unit="kinds of sheet"),
             most=True,
         )
@@ -78,8 +105,8 @@ def kerf_unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def kerf_none(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lasers whose kerf is nought, where no coupon says another."""
-    for machine, sheets in _used(r, "laser").values():
-        bare = any(fit_of(r.design, machine, s.material, s.thickness).kerf < 0.01 for s in sheets)
+    for machine, pieces in _used(r, "laser").values():
+        bare = any(fit_of(r.design, machine, p.material, p.thickness).kerf < 0.01 for p in pieces)
         if bare and not machine.offsets:
             yield rule.finding(
                 machine.id,
@@ -122,16 +149,13 @@ def power_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def laser_slow(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Sheets that a laser goes through in several passes."""
-    for sheet in kinds_of_sheet(r).values():
-        if sheet.machine.kind != "laser":
-            continue
-        _, passes = lasering(sheet.material, sheet.thickness, sheet.machine)
+    for kind in _kinds(r, "laser"):
+        _, passes = lasering(kind.material, kind.thickness, kind.machine)
         if passes > 1:
-            name = materials()[sheet.material].name.lower()
             yield rule.finding(
-                sheet.machine.id,
-                sheet.id,
-                detail=f"{sheet.machine.name}, {name} {sheet.thickness:g} mm",
+                kind.machine.id,
+                kind.subject,
+                detail=f"{kind.machine.name}, {kind.words}",
                 measured=Measure(value=passes, unit="passes"),
                 needed=Measure(value=1, unit="passes"),
                 most=True,
@@ -193,8 +217,8 @@ def no_cutter(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def no_engraver(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Mills that are to engrave words and have no pointed cutter."""
-    for machine, sheets in _used(r, "mill").values():
-        lettered = any(laid.piece.layer and laid.piece.layer.role == "face" for s in sheets for laid in s.laid)
+    for machine, pieces in _used(r, "mill").values():
+        lettered = any(p.layer is not None and p.layer.role == "face" for p in pieces)
         if lettered and all(t.kind != "engraver" for t in machine.tools):
             yield rule.finding(
                 machine.id,
@@ -205,21 +229,17 @@ def no_engraver(r: Resolved, rule: Check) -> Iterator[Finding]:
             )
 
 
-def _milled(r: Resolved) -> Iterator[tuple[Sheet, Tool]]:
+def _milled(r: Resolved) -> Iterator[tuple[Kind, Tool]]:
     """Each kind of sheet for a mill with the end mill that cuts its outline."""
-    for sheet in kinds_of_sheet(r).values():
-        mills = [t for t in sheet.machine.tools if t.kind == "mill"]
-        if sheet.machine.kind == "mill" and mills:
-            yield sheet, max(mills, key=lambda t: t.diameter)
+    for kind in _kinds(r, "mill"):
+        mills = [t for t in kind.machine.tools if t.kind == "mill"]
+        if mills:
+            yield kind, max(mills, key=lambda t: t.diameter)
 
 
-def _about(sheet: Sheet, tool: Tool) -> str:
-    name = materials()[sheet.material].name.lower()
-    return (
-        f"{sheet.machine.name}, {name} {sheet.thickness:g} mm, {tool.diameter:g} mm with {tool.flutes} flutes".replace(
-            "with 1 flutes", "with 1 flute"
-        )
-    )
+def _about(kind: Kind, tool: Tool) -> str:
+    flutes = f"{tool.flutes} flute{'' if tool.flutes == 1 else 's'}"
+    return f"{kind.machine.name}, {kind.words}, {tool.diameter:g} mm with {flutes}"
 
 
 @check(
@@ -233,17 +253,17 @@ def _about(sheet: Sheet, tool: Tool) -> str:
 )
 def rubs(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Feeds that the machine or the number of flutes keeps too low: acrylic melts when the cutter rubs."""
-    for sheet, tool in _milled(r):
-        usual = materials()[sheet.material].milling
-        feeds = milling(sheet.material, tool, sheet.machine)
+    for kind, tool in _milled(r):
+        usual = materials()[kind.material].milling
+        feeds = milling(kind.material, tool, kind.machine)
         if usual is None or feeds.fz >= min(usual.fz[0], 0.03 * tool.diameter) - 1e-4:
             continue
-        one = tuple(t.model_copy(update={"flutes": 1}) if t is tool else t for t in sheet.machine.tools)
-        fix = Fix(label="A cutter with one flute", commands=(EditMachine(machine=sheet.machine.id, tools=one),))
+        one = tuple(t.model_copy(update={"flutes": 1}) if t is tool else t for t in kind.machine.tools)
+        fix = Fix(label="A cutter with one flute", commands=(EditMachine(machine=kind.machine.id, tools=one),))
         yield rule.finding(
-            sheet.machine.id,
-            sheet.id,
-            detail=_about(sheet, tool),
+            kind.machine.id,
+            kind.subject,
+            detail=_about(kind, tool),
             measured=Measure(value=round(feeds.fz, 4)),
             needed=Measure(value=usual.fz[0]),
             fix=fix if tool.flutes > 1 else None,
@@ -260,14 +280,14 @@ def rubs(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def surface_slow(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Spindles too slow for their cutters: it cuts, only not as fast and not as clean."""
-    for sheet, tool in _milled(r):
-        usual = materials()[sheet.material].milling
-        feeds = milling(sheet.material, tool, sheet.machine)
+    for kind, tool in _milled(r):
+        usual = materials()[kind.material].milling
+        feeds = milling(kind.material, tool, kind.machine)
         if usual is not None and feeds.vc < usual.vc[0] - 0.5:
             yield rule.finding(
-                sheet.machine.id,
-                sheet.id,
-                detail=_about(sheet, tool),
+                kind.machine.id,
+                kind.subject,
+                detail=_about(kind, tool),
                 measured=Measure(value=round(feeds.vc, 1), unit="m/min"),
                 needed=Measure(value=usual.vc[0], unit="m/min"),
             )
@@ -288,12 +308,12 @@ FLUTES = 2
 )
 def flutes(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Cutters that clog in thin sheet."""
-    for sheet, tool in _milled(r):
-        if sheet.thickness <= THIN + VISIBLE and tool.flutes > FLUTES:
+    for kind, tool in _milled(r):
+        if kind.thickness <= THIN + VISIBLE and tool.flutes > FLUTES:
             yield rule.finding(
-                sheet.machine.id,
-                sheet.id,
-                detail=_about(sheet, tool),
+                kind.machine.id,
+                kind.subject,
+                detail=_about(kind, tool),
                 measured=Measure(value=tool.flutes, unit="flutes"),
                 needed=Measure(value=FLUTES, unit="flutes"),
                 most=True,

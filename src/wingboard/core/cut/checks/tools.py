@@ -10,7 +10,7 @@ from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.beside import inside
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.operations import DRILLS, PLAY, ROUNDING, unreached
-from wingboard.core.cut.sheets import layout
+from wingboard.core.cut.sheets import meant
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
@@ -66,20 +66,17 @@ def _milled(r: Resolved) -> tuple[Milled, ...]:
 
 def _found(r: Resolved) -> tuple[Milled, ...]:
     found: dict[tuple[str, int, float | None, float], Milled] = {}
-    for sheet in layout(r).sheets:
-        if sheet.machine.kind != "mill" or all(t.kind != "mill" for t in sheet.machine.tools):
+    for machine, piece in meant(r):
+        layer = piece.layer
+        if layer is None or machine.kind != "mill" or all(t.kind != "mill" for t in machine.tools):
             continue
-        for laid in sheet.laid:
-            layer = laid.piece.layer
-            if layer is None or laid.copy:
-                continue
-            for cut in r.modules[laid.piece.id.partition("/")[0]].cutouts(layer.id):
-                key = sheet.machine.id, id(cut.shape), cut.depth, sheet.thickness
-                before = found.get(key)
-                if before is None:
-                    found[key] = Milled(sheet.machine, cut, layer.name, sheet.thickness, 1)
-                else:
-                    found[key] = before._replace(many=before.many + 1)
+        for cut in piece.module.cutouts(layer.id):
+            key = machine.id, id(cut.shape), cut.depth, piece.thickness
+            before = found.get(key)
+            if before is None:
+                found[key] = Milled(machine, cut, layer.name, piece.thickness, 1)
+            else:
+                found[key] = before._replace(many=before.many + 1)
     return tuple(found.values())
 
 
