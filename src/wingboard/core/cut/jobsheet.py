@@ -129,7 +129,8 @@ def step_words(n: int, op: Operation) -> str:
     )
     side = ", from behind" if op.side == "behind" else ""
     lost = f"; no tool for {', '.join(op.left_out[:4])}" if op.left_out else ""
-    return f"{n}. {op.title}: {len(op.cuts)} cuts, {tool_words(op)}, {speeds}, {op.depth:.2f} mm deep{side}{lost}"
+    many = f"{len(op.cuts)} cut{'' if len(op.cuts) == 1 else 's'}"
+    return f"{n}. {op.title}: {many}, {tool_words(op)}, {speeds}, {op.depth:.2f} mm deep{side}{lost}"
 
 
 def minutes(seconds: float) -> str:

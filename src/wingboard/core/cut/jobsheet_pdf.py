@@ -23,7 +23,7 @@ def job_sheet_pdf(r: Resolved, findings: Sequence[Finding]) -> bytes:
     head = ParagraphStyle("head", parent=body, fontName="Helvetica-Bold", fontSize=11, leading=15, spaceBefore=8)
     title = ParagraphStyle("title", parent=head, fontSize=15, leading=20)
     rules = [("LINEBELOW", (0, 0), (-1, -1), 0.3, "#999999"), ("VALIGN", (0, 0), (-1, -1), "TOP")]
-    lines = TableStyle([*rules, ("LEFTPADDING", (0, 0), (-1, -1), 0)])
+    lines = TableStyle([*rules, ("LEFTPADDING", (0, 0), (0, -1), 0), ("LEFTPADDING", (1, 0), (1, -1), 8)])
 
     def words(text: str, style: ParagraphStyle = body) -> Paragraph:
         return Paragraph(escape(_plain(text)), style)
