@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import io
 import math
+import os
+import subprocess
+import sys
 from collections import Counter
 
 import ezdxf
@@ -13,9 +16,9 @@ import svgelements
 from gcodeparser import parse_gcode_lines
 
 from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
-from wingboard.core.cut.operations import fit_of
 from wingboard.core.cut.plan import planned, program_files, sheet_files, sheet_scene
 from wingboard.core.cut.sheets import Sheet, layout
+from wingboard.core.cut.work import fit_of
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
@@ -87,6 +90,21 @@ def test_lines_with_the_kerf_taken_off_are_read_alike_from_dxf_and_svg() -> None
         for read in (dxf, rings):
             assert len(read) == len(wanted)
             assert all(a == pytest.approx(b, abs=0.01) for a, b in zip(read, wanted, strict=True))
+
+
+def test_a_drawing_is_the_same_bytes_whatever_order_sets_come_in() -> None:
+    code = (
+        "import hashlib; from wingboard.core.files.dxf import write_dxf; from wingboard.core.files.scene import Scene\n"
+        "print(hashlib.sha256(write_dxf(Scene('t', 9, 9, 2, ()))).hexdigest())"
+    )
+
+    def under(seed: int) -> str:
+        seeded = {**os.environ, "PYTHONHASHSEED": str(seed)}
+        return subprocess.run(
+            [sys.executable, "-c", code], env=seeded, capture_output=True, check=True, text=True
+        ).stdout
+
+    assert len({under(seed) for seed in (0, 4, 5)}) == 1
 
 
 def test_the_job_sheet_names_every_sheet_and_every_step_with_its_box() -> None:

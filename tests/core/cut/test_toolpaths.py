@@ -16,10 +16,12 @@ from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.beside import filled, inside, outside, region_of
+from wingboard.core.cut.cutters import unreached
 from wingboard.core.cut.feeds import engraved_depth, engraved_width, lasering, milling, surface_speed
 from wingboard.core.cut.judged import judged
 from wingboard.core.cut.nest import Blank, Box, Want, nested, rest
-from wingboard.core.cut.operations import operations, tabs_along, unreached
+from wingboard.core.cut.openings import tabs_along
+from wingboard.core.cut.operations import operations
 from wingboard.core.cut.plan import folder_of, planned, program_files, verdict
 from wingboard.core.cut.sheets import layout
 from wingboard.core.cut.sweep import swept, too_much
@@ -246,6 +248,25 @@ def test_what_a_written_program_takes_is_what_must_go_and_nothing_that_must_stay
         kinds = [op.kind for op in planned(r, sheet)]
         assert kinds[-1] == "outline"
         assert kinds.index("inner") > max((n for n, k in enumerate(kinds) if k in ("trial", "words")), default=-1)
+
+
+def test_a_hole_as_wide_as_a_drill_is_drilled_by_pecks_and_no_longer_milled() -> None:
+    drills = [{"kind": "drill", "diameter": 3.4, "flutes": 2}, *TOOLS]
+    r = Resolved(workshop(plate(("button-22", 60, 60)), "mill", tools=drills))
+    sheet = next(s for s in layout(r).sheets if s.thickness == 2)
+    drill = next(op for op in planned(r, sheet) if op.kind == "drill")
+    assert (drill.number, len(drill.cuts)) == (1, 4)  # the four corners' screws
+    for cut in drill.cuts:
+        assert {(s.x, s.y) for s in cut.steps} == {(cut.x, cut.y)}
+        downs = [s.z for s in cut.steps if s.z < 0]
+        assert downs == sorted(downs, reverse=True)
+        assert downs[-1] < -2.2
+        assert all(a - b <= 3.4 + 1e-9 for a, b in pairwise([0.0, *downs]))
+        assert cut.steps[-1].z > 0
+    assert not {c.label for c in drill.cuts} & {
+        c.label for op in planned(r, sheet) if op.kind == "inner" for c in op.cuts
+    }
+    assert verdict(r, sheet).faults == ()
 
 
 def test_a_program_that_cuts_wrongly_is_found_out() -> None:

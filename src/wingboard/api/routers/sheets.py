@@ -11,12 +11,12 @@ from wingboard.api.routers.common import BINARY, DesignId, OnDesk, as_json, down
 from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
-from wingboard.core.cut.operations import Operation, fit_of
 from wingboard.core.cut.pieces import pieces_of
 from wingboard.core.cut.plan import coupon_files, folder_of, planned, program_files, sheet_title, verdict
 from wingboard.core.cut.program import tool_words
 from wingboard.core.cut.sheets import Laid, Sheet, can, layout
 from wingboard.core.cut.toolpath import Cut
+from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import path_data
 from wingboard.core.geometry.outline import Vertex, svg_way
 from wingboard.core.record.cutting import CutPiece

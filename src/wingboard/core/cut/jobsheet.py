@@ -6,10 +6,10 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from wingboard.core.cut.operations import Operation, fit_of
 from wingboard.core.cut.plan import folder_of, planned, sheet_title
 from wingboard.core.cut.program import tool_words
 from wingboard.core.cut.sheets import Sheet, layout
+from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import OPERATIONS, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved

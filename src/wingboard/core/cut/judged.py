@@ -9,11 +9,12 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.cut.beside import polygons, region_of
-from wingboard.core.cut.operations import PLAY, Operation
+from wingboard.core.cut.cutters import PLAY
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import Laid, Sheet
 from wingboard.core.cut.sweep import GOES, STAYS, Fault, Swept, left_over, swept, too_much
 from wingboard.core.cut.timing import Way, seconds
+from wingboard.core.cut.work import Operation
 from wingboard.core.files.gcode import write_gcode
 from wingboard.core.files.read_gcode import Moved, read_gcode
 

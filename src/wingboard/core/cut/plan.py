@@ -9,9 +9,10 @@ from typing import NamedTuple
 from wingboard.core.cut.beside import beside, outside
 from wingboard.core.cut.coupons import coupon
 from wingboard.core.cut.judged import Verdict, judged
-from wingboard.core.cut.operations import Operation, fit_of, operations
+from wingboard.core.cut.operations import operations
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import EDGE, Coupon, Laid, Sheet, layout
+from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.gcode import write_gcode
 from wingboard.core.files.scene import Item, Scene
 from wingboard.core.files.svg import write_svg

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple
 
-from wingboard.core.cut.operations import Operation
 from wingboard.core.cut.sheets import Sheet
+from wingboard.core.cut.work import Operation
 from wingboard.core.files.gcode import SAFE, Motion, Program, Run, Section
 from wingboard.core.record.materials import materials
 

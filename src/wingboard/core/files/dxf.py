@@ -32,6 +32,8 @@ def write_dxf(scene: Scene) -> bytes:
             line = space.add_lwpolyline((), close=not item.open, dxfattribs={"layer": layer})
             # All at once: added one by one, every vertex copies those before it. x, y, two widths, bulge.
             line.lwpoints.extend([(v.x, v.y, 0.0, 0.0, v.bulge) for v in item.path])
+    for name in sorted(document.entitydb.dxf_types_in_use()):
+        document.classes.add_class(name)  # the library would take them from a set, in another order each time
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode()

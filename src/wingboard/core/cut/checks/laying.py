@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from wingboard.core.brief.beds import bed_fit
 from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.checks.machines import READS
-from wingboard.core.cut.operations import TAB_EVERY, TABS
+from wingboard.core.cut.openings import TAB_EVERY, TABS
 from wingboard.core.cut.pieces import pieces_of
 from wingboard.core.cut.sheets import cutter, layout, meant
 from wingboard.core.findings.finding import Finding, Measure

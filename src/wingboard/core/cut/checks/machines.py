@@ -7,9 +7,9 @@ from typing import NamedTuple
 
 from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.feeds import SLOWEST, WATTS, lasering, milling
-from wingboard.core.cut.operations import fit_of
 from wingboard.core.cut.pieces import Piece
 from wingboard.core.cut.sheets import meant
+from wingboard.core.cut.work import fit_of
 from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.beside import inside
 from wingboard.core.cut.checks.machines import READS
-from wingboard.core.cut.operations import DRILLS, PLAY, ROUNDING, unreached
+from wingboard.core.cut.cutters import DRILLS, PLAY, ROUNDING, unreached
 from wingboard.core.cut.sheets import meant
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.findings.finding import Finding, Fix, Measure
