@@ -6,8 +6,10 @@ Arcs stay arcs wherever the outline allows it; where an edge vanishes, the line 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 from itertools import starmap
 
+import numpy as np
 import shapely
 from shapely import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -20,6 +22,8 @@ CLOSE = 0.004
 """How far (mm) a simplified line may stand off what it was simplified from."""
 FINE = 0.01
 """So may one that engraves."""
+SAME = 0.001
+"""Two shapes whose corners lie as near (mm) as this are engraved alike."""
 ROUND = 16
 """Pieces of a quarter of a circle, round corners that stay."""
 AGREES = 0.01
@@ -111,10 +115,32 @@ def region_of(items: Sequence[Item]) -> BaseGeometry:
 
 
 def filled(region: BaseGeometry, width: float, overlap: float = 0.1) -> list[Loop]:
-    """Lines along which a tool so wide (mm) covers a region, from its edge inwards, each overlapping the one before."""
+    """Lines along which a tool so wide (mm) covers a region, from its edge inwards, each overlapping the one before.
+
+    The same letter at the same size has the same lines wherever it stands, within :data:`SAME`.
+    """
+    lines: list[Loop] = []
+    for part in polygons(region):
+        x, y, _, _ = part.bounds
+        rings = tuple(
+            np.rint((shapely.get_coordinates(ring) - (x, y)) / SAME).astype(np.int32).tobytes()
+            for ring in (part.exterior, *part.interiors)
+        )
+        for line in _filled(rings, width, overlap):
+            lines.append(tuple([Vertex(x + dx, y + dy) for dx, dy in line]))
+    return lines
+
+
+@lru_cache(maxsize=2000)
+def _filled(rings: tuple[bytes, ...], width: float, overlap: float) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """The lines that cover one shape, its corners from its lower left in :data:`SAME`."""
+    shell, *holes = (np.frombuffer(ring, np.int32).reshape(-1, 2) * SAME for ring in rings)
+    whole: BaseGeometry = Polygon(shell, holes)
+    if not whole.is_valid:
+        whole = whole.buffer(0)
     lines: list[Loop] = []
     step = width * (1 - overlap)
-    left = polygons(region.buffer(-width / 2, quad_segs=4))
+    left = polygons(whole.buffer(-width / 2, quad_segs=4))
     while left:
         following: list[Polygon] = []
         for part in left:
@@ -132,7 +158,12 @@ def filled(region: BaseGeometry, width: float, overlap: float = 0.1) -> list[Loo
             ]
             following += inner
         left = following
-    return [line for line in lines if len(line) > 2]
+    return tuple(tuple((v.x, v.y) for v in line) for line in lines if len(line) > 2)
+
+
+def forget_fillings() -> None:
+    """Fill anew what is engraved next: for measuring."""
+    _filled.cache_clear()
 
 
 def pieces(region: BaseGeometry) -> MultiPolygon:

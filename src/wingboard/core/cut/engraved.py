@@ -5,8 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from itertools import groupby
+from typing import NamedTuple
 
 import shapely
+from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.cut.beside import filled, polygons, region_of
@@ -44,6 +46,8 @@ def engravings(work: Work, items: Sequence[Item]) -> list[Operation]:
     lines = [i for i in items if i.operation == "engrave" and i.graphic]
     if not words and not lines:
         return []
+    marks = {"words": _marks(words), "lines": _marks(lines)}
+    every = [m.region for some in marks.values() for m in some]
     machine, sheet = work.sheet.machine, work.sheet
     tool: tuple[int, Tool] | None = None
     if work.laser:
@@ -53,43 +57,51 @@ def engravings(work: Work, items: Sequence[Item]) -> list[Operation]:
         if tool is None:
             lost = sorted({i.label for i in (*words, *lines)})
             return [operation(work, "words", [], None, Feeds(0, 0, 0, 0), 0.0, 0.0, "front", lost)]
-        depth = engraving_depth(tool[1], [*words, *lines], work.fit.engraved)
+        depth = engraving_depth(tool[1], every, work.fit.engraved)
         width = engraved_width(tool[1], depth)
         feeds = engraving(sheet.material, tool[1], machine, depth)
     # A hair-thin beam or tip would go round for ever; so much engraving is laid wider apart instead.
-    width = max(width, HAIR, region_of([*words, *lines]).area / MOST_WAY)
+    width = max(width, HAIR, sum(region.area for region in every) / MOST_WAY)
     made = []
-    groups: dict[Kind, list[Target]] = {}
-    kinds: list[tuple[Kind, Sequence[Item]]] = [
-        ("trial", _trial(words, [i for i in items if i.operation == "inner"])),
-        ("words", words),
-        ("lines", lines),
+    kinds: list[tuple[Kind, Sequence[Mark]]] = [
+        ("trial", _trial(marks["words"], [i for i in items if i.operation == "inner"])),
+        ("words", marks["words"]),
+        ("lines", marks["lines"]),
     ]
     for kind, some in kinds:
-        for label, mine in groupby(some, key=lambda i: i.label):
-            target = _engraved(label, list(mine), width, depth, feeds, work.laser)
-            if target is not None:
-                groups.setdefault(kind, []).append(target)
-        if groups.get(kind):
-            made.append(operation(work, kind, groups[kind], tool, feeds, width, depth, "front"))
+        targets = [t for mark in some if (t := _engraved(mark, width, depth, feeds, work.laser)) is not None]
+        if targets:
+            made.append(operation(work, kind, targets, tool, feeds, width, depth, "front"))
     return made
 
 
-def engraving_depth(tool: Tool, items: Sequence[Item], wanted: float) -> float:
+class Mark(NamedTuple):
+    """What is engraved under one label: its paths, and what the closed ones cover."""
+
+    label: str
+    items: Sequence[Item]
+    region: BaseGeometry
+
+
+def _marks(items: Sequence[Item]) -> list[Mark]:
+    groups = [(label, list(mine)) for label, mine in groupby(items, key=lambda i: i.label)]
+    return [Mark(label, mine, region_of(mine)) for label, mine in groups]
+
+
+def engraving_depth(tool: Tool, regions: Sequence[BaseGeometry], wanted: float) -> float:
     """How deep (mm) a pointed cutter may go so that the lines of the letters are still wider than it cuts."""
-    region = region_of(items)
-    if region.is_empty:
-        return wanted
+    whole = sum(region.area for region in regions)
     depth = wanted
-    while depth > SHALLOWEST + 1e-9:
+    while depth > SHALLOWEST + 1e-9 and whole:
         half = engraved_width(tool, depth) / 2
-        if region.buffer(-half, quad_segs=2).buffer(half, quad_segs=2).area >= READS * region.area:
+        covered = shapely.buffer(shapely.buffer(regions, -half, quad_segs=2), half, quad_segs=2)
+        if shapely.area(covered).sum() >= READS * whole:
             break
         depth = max(SHALLOWEST, depth - 0.05)
     return round(depth, 3)
 
 
-def _trial(words: Sequence[Item], openings: Sequence[Item]) -> list[Item]:
+def _trial(words: Sequence[Mark], openings: Sequence[Item]) -> list[Mark]:
     """A word once more, where the sheet is cut out later; nothing where no opening has room for one."""
     best: tuple[float, BaseGeometry] | None = None
     for item in openings:
@@ -99,9 +111,7 @@ def _trial(words: Sequence[Item], openings: Sequence[Item]) -> list[Item]:
     if best is None:
         return []
     room = best[1].buffer(-2.0)
-    for _, mine in groupby(words, key=lambda i: i.label):
-        some = list(mine)
-        region = region_of(some)
+    for label, some, region in words:
         if region.is_empty or any(i.open for i in some):
             continue
         x0, y0, x1, y1 = region.bounds
@@ -109,7 +119,7 @@ def _trial(words: Sequence[Item], openings: Sequence[Item]) -> list[Item]:
             cx, cy = part.centroid.x, part.centroid.y
             dx, dy = cx - (x0 + x1) / 2, cy - (y0 + y1) / 2
             if part.contains(shapely.box(x0 + dx, y0 + dy, x1 + dx, y1 + dy)):
-                return [_moved(item, dx, dy) for item in some]
+                return [Mark(label, [_moved(item, dx, dy) for item in some], translate(region, dx, dy))]
     return []
 
 
@@ -121,9 +131,9 @@ def _moved(item: Item, dx: float, dy: float) -> Item:
 
 
 def _engraved(
-    label: str, items: Sequence[Item], width: float, depth: float, feeds: Feeds, laser: bool
+    mark: Mark, width: float, depth: float, feeds: Feeds, laser: bool
 ) -> Target | None:  # fmt: skip
-    region = region_of(items)
+    label, items, region = mark
     closed = filled(region, width) if not region.is_empty else []
     opened = [i.path for i in items if i.open and not isinstance(i.path, CirclePath)]
     lines: list[tuple[Loop, bool]] = [(loop, True) for loop in closed] + [(path, False) for path in opened]

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
-from wingboard.core.cut.beside import beside, outside
+from wingboard.core.cut.beside import beside, forget_fillings, outside
 from wingboard.core.cut.coupons import coupon
 from wingboard.core.cut.judged import Verdict, judged
 from wingboard.core.cut.operations import operations
@@ -57,6 +57,7 @@ def forget_plans() -> None:
     """Plan anew what is asked for next: for measuring."""
     _planned.cache_clear()
     _judged.cache_clear()
+    forget_fillings()
 
 
 def _content(r: Resolved, sheet: Sheet) -> _Content:
