@@ -28,7 +28,7 @@ from wingboard.core.stack.across import section_of
 from wingboard.core.stack.assembly import assembly
 from wingboard.core.stack.bending import bends, deflection, rigidity
 from wingboard.core.stack.boards import behind, free_spots, meetings, of_controller
-from wingboard.core.stack.bridges import shown_bridges, solid
+from wingboard.core.stack.bridges import every_thin_bridge, shown_bridges, solid
 from wingboard.core.stack.case import case_of, in_place, outline_of, vent_area
 from wingboard.core.stack.console import frame_list, frame_of
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
@@ -78,6 +78,21 @@ def test_a_neck_of_a_millimetre_and_a_half_in_hardboard_breaks_and_both_pieces_a
     (held_well,) = found(made(necked(4.48), *three), "stack.breaks-off")
     assert held_well.severity == "judge"
     assert "with 3 and 3 screws" in held_well.detail
+
+
+def test_a_slot_breaks_a_board_at_both_of_its_ends() -> None:
+    board = made(
+        plate(),
+        {"do": "edit_layer", "layer": "back", "material": "hardboard"},
+        slot("back", 100, (1.5 + 120 - 1.8) / 2, 2, 120 - 1.5 - 1.8),
+    )
+    r = Resolved(board)
+    layer = next(layer for layer in r.modules["plate"].stack if layer.id == "back")
+    assert sorted(round(b.gap, 2) for b in every_thin_bridge(r, r.modules["plate"], layer)) == [1.5, 1.8]
+    (finding,) = found(board, "stack.breaks-off")
+    assert finding.measured
+    assert finding.measured.value == pytest.approx(1.8)  # the wider one gives last
+    assert "with 2 and 2 screws" in finding.detail
 
 
 def test_nut_bores_that_touch_are_found_in_the_diffuser_only() -> None:

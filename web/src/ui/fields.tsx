@@ -9,11 +9,12 @@ const BOX =
 let reading: Promise<unknown> = Promise.resolve();
 
 /**
- * For forms: once every length that was typed has been read, whether each field within an element is understood. If
- * not, the first that is not takes the focus; it says why.
+ * For forms: once every length that was typed has been read, whether each field within an element is understood, and
+ * none that is needed is empty. If not, the first that is not takes the focus; it says why.
  */
 export async function understood(within: Element | null | undefined): Promise<boolean> {
   await reading;
+  for (const field of within?.querySelectorAll<HTMLInputElement>("input[required]") ?? []) field.checkValidity();
   await new Promise((drawn) => setTimeout(drawn, 30));
   const wrong = within?.querySelector<HTMLElement>('[aria-invalid="true"]');
   wrong?.focus();
@@ -94,6 +95,11 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
         value={text ?? value}
         placeholder={hint}
         maxLength={120}
+        required={needed}
+        onInvalid={(event) => {
+          event.preventDefault(); // it is said beneath
+          setText("");
+        }}
         aria-invalid={wrong !== null}
         onChange={(event) => setText(event.target.value)}
         onBlur={() => void commit()}
@@ -181,6 +187,8 @@ interface FigureProps {
   whole?: boolean;
   bare?: boolean;
   hint?: string;
+  /** A form is not sent while it is empty. */
+  needed?: boolean;
   /** Called with null when the field is emptied; without it an empty field is refused. */
   onEmpty?: () => void;
   onCommit: (value: number) => void;
@@ -196,6 +204,7 @@ export function FigureField({
   whole = false,
   bare = false,
   hint = "",
+  needed = false,
   onEmpty,
   onCommit,
 }: FigureProps) {
@@ -223,6 +232,11 @@ export function FigureField({
         className={`${BOX} num text-right ${bare ? "h-7! px-1.5" : ""}`}
         value={text ?? (value === null ? "" : String(Math.round(value * 1000) / 1000))}
         placeholder={hint}
+        required={needed}
+        onInvalid={(event) => {
+          event.preventDefault(); // it is said beneath
+          setWrong("A number is needed");
+        }}
         aria-invalid={wrong !== null}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
         onChange={(event) => setText(event.target.value)}

@@ -116,7 +116,7 @@ def _closed(module: ResolvedModule) -> list[Step]:
         steps.append(Step(f"Close the room {edging.where}: {edging.name}", mind))
     for layer in boards:
         standoff = next((s for s in made.standoffs if s.where == f"before {layer.name.lower()}"), None)
-        how = f" on {standoff.many} of {standoff.name}" if standoff else ""
+        how = f" with {standoff.many} of {standoff.name}" if standoff else ""
         mind = "Wires through their openings first, none under a standoff"
         steps.append(Step(f"Put {layer.name.lower()} on{how}", mind))
     for board in module.module.mounted:

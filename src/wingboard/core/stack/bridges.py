@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 import shapely
+from shapely import LineString
 from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.face.rules import bridge_needed
@@ -18,6 +19,8 @@ Point = tuple[float, float]
 SHOWN = 3.0
 """Bridges up to so many times what is needed are shown."""
 MOST_SHOWN = 40
+SAME = 0.05
+"""A bridge that comes as near to a run as this (mm) ends on it."""
 
 
 class Bridge(NamedTuple):
@@ -65,10 +68,42 @@ def thin_bridges(r: Resolved, module: ResolvedModule, layer: Layer) -> list[Brid
     return r.once(key, lambda: bridges(module, layer, bridge_needed(r.design, layer).value))
 
 
+def every_thin_bridge(r: Resolved, module: ResolvedModule, layer: Layer) -> list[Bridge]:
+    """Every place where a sheet is narrower than its material needs: a slot has two ends, and a part several holes.
+
+    :func:`thin_bridges` has one for each two neighbours; here each run along which they are near has its own.
+    """
+
+    def compute() -> list[Bridge]:
+        need = bridge_needed(r.design, layer).value
+        shapes, area = module.openings(layer.id), module.area_of(layer)
+        found = [b for b in thin_bridges(r, module, layer) if b.gap >= 0]
+        near: list[tuple[int, int | None]] = [(n.a, n.b) for n in shapes.closer_than(need) if n.gap >= 0]
+        margins = shapes.margins_inside(area)
+        near += [(int(i), None) for i in np.flatnonzero((margins >= 0) & (margins < need))]
+        for a, b in near:
+            one = shapes.cores[a].buffer(shapes.radii[a])
+            other = area.exterior if b is None else shapes.cores[b].buffer(shapes.radii[b]).exterior
+            runs = other.intersection(one.buffer(need))
+            merged = shapely.line_merge(runs)
+            for run in getattr(merged, "geoms", (merged,)):
+                if any(run.distance(LineString([k.start, k.end])) < SAME for k in found):
+                    continue  # that run has its bridge
+                way = shapely.shortest_line(one, run)
+                start, end = shapely.get_coordinates(way).tolist()
+                owner = None if b is None else int(shapes.owners[b])
+                found.append(Bridge(int(shapes.owners[a]), owner, way.length, tuple(start), tuple(end)))
+        return found
+
+    return r.once(f"every thin bridge of {module.module.id}, {layer.id}", compute)
+
+
 def shown_bridges(r: Resolved, module: ResolvedModule, layer: Layer) -> list[Bridge]:
     """The narrowest bridges of a sheet, for the drawing: at least one where there is any opening."""
     need = bridge_needed(r.design, layer).value
     found = bridges(module, layer, SHOWN * need)
+    more = every_thin_bridge(r, module, layer)
+    found = sorted({*found, *more}, key=lambda b: b.gap) if more else found
     return (found or bridges(module, layer, 1000.0)[:1])[:MOST_SHOWN]
 
 

@@ -12,7 +12,7 @@ from shapely.geometry.base import BaseGeometry
 from wingboard.core.record.modules import Layer
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
-from wingboard.core.stack.bridges import Bridge, solid, thin_bridges
+from wingboard.core.stack.bridges import Bridge, every_thin_bridge, solid, thin_bridges
 
 CHIP = 4.0
 """Pieces smaller than this (mm²) are chips between two cuts, not pieces."""
@@ -52,7 +52,7 @@ def necks(r: Resolved, module: ResolvedModule, layer: Layer) -> tuple[Neck, ...]
 
     Only bridges in which material is left count; what falls out anyway is an island.
     """
-    thin = [b for b in thin_bridges(r, module, layer) if b.gap >= 0]
+    thin = every_thin_bridge(r, module, layer)
     if not thin:
         return ()
     whole = solid(r, module, layer)

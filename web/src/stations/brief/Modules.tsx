@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { BriefView, ModuleView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
-import { LengthField, TextField } from "../../ui/fields";
+import { LengthField, TextField, understood } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 import { Layers } from "./Layers";
 import { useBrief } from "./useBrief";
@@ -137,7 +137,7 @@ function Split() {
     .map((n) => n.trim())
     .filter(Boolean);
   return (
-    <div className="mt-2 rounded border border-rule bg-sheet p-2.5">
+    <div data-fields="" className="mt-2 rounded border border-rule bg-sheet p-2.5">
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] gap-2">
         <TextField label="Modules from left to right" value={names} needed onCommit={setNames} />
         <LengthField label="Gap between modules" value={seam} onCommit={setSeam} />
@@ -148,10 +148,12 @@ function Split() {
       <div className="mt-2 flex gap-2">
         <Button
           look="solid"
-          disabled={wanted.length === 0}
-          onClick={() => {
-            setNames(null);
-            void send([{ do: "split_opening", names: wanted, shares: [], seam }]);
+          onClick={(event) => {
+            void understood(event.currentTarget.closest("[data-fields]")).then((fine) => {
+              if (!fine) return;
+              setNames(null);
+              void send([{ do: "split_opening", names: wanted, shares: [], seam }]);
+            });
           }}
         >
           Split into {wanted.length}

@@ -72,6 +72,7 @@ function Entry({ parts, onLog }: EntryProps) {
         label="At"
         unit="V"
         value={volts ?? null}
+        needed
         least={0.1}
         most={400}
         onCommit={(next) => change({ volts: next })}
@@ -80,6 +81,7 @@ function Entry({ parts, onLog }: EntryProps) {
         label="Current"
         unit="mA"
         value={milliamps ?? null}
+        needed
         least={0.1}
         most={20000}
         onCommit={(next) => change({ milliamps: next })}
@@ -92,8 +94,6 @@ function Entry({ parts, onLog }: EntryProps) {
       />
       <TextField label="Note" value={said.note ?? ""} onCommit={(next) => change({ note: next })} />
       <Button
-        disabled={volts === undefined || milliamps === undefined}
-        title={volts === undefined || milliamps === undefined ? "Say volts and current first" : undefined}
         onClick={(event) =>
           void understood(event.currentTarget.parentElement).then((fine) => {
             if (!fine || volts === undefined || milliamps === undefined) return;

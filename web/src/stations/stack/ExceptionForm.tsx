@@ -54,18 +54,18 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
   const [drawn, setSpot] = useState({ x: stack.width / 2, y: stack.height / 2, width: 8, height: 8 });
   const [left, setLeft] = useState(placed[0]?.id ?? "");
   const [reason, setReason] = useState("");
-  const latest = useRef(drawn); // typed right before, it is read only by then
+  const latest = useRef({ spot: drawn, reason }); // typed right before, it is read only by then
   useEffect(() => {
-    latest.current = drawn;
+    latest.current = { spot: drawn, reason };
   });
   const add = async (form: Element | null) => {
     if (!(await understood(form))) return;
-    const spot = latest.current;
+    const { spot } = latest.current;
     const at = {
       do: "add_feature",
       module: stack.module,
       layer: layer.id,
-      reason,
+      reason: latest.current.reason,
       x: 0,
       y: 0,
       turn: 0,
@@ -122,7 +122,6 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
       <div className="flex gap-2">
         <Button
           look="solid"
-          disabled={reason === ""}
           onClick={(event) => void add(event.currentTarget.closest("[data-fields]"))}
         >
           Add

@@ -110,7 +110,8 @@ def breaks_off(r: Resolved, rule: Check) -> Iterator[Finding]:
 def _neck_finding(r: Resolved, rule: Check, module: ResolvedModule, layer: Layer, neck: Neck, n: int) -> Finding:
     need, least = bridge_needed(r.design, layer), rule.limit(r.design)
     snaps = neck.widest.gap < SNAPS * need.value or min(neck.piece.fixings, neck.rest.fixings) < least
-    between = "; ".join(_said(module, b) for b in neck.bridges[:3]) + (" …" if len(neck.bridges) > 3 else "")
+    named = list(dict.fromkeys(_said(module, b) for b in neck.bridges))
+    between = "; ".join(named[:3]) + (" …" if len(named) > 3 else "")
     return rule.finding(
         module.module.id,
         layer.id,
