@@ -29,8 +29,10 @@ from wingboard.core.light.through import way_through
 from wingboard.core.light.wires import wires_behind
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
+from wingboard.core.record.document import read_design
 from wingboard.core.record.functions import Film
 from wingboard.core.resolved.design import Resolved
+from wingboard.demo import demo_texts
 
 ROTARY = "rotary-12"
 WORDS = ("OFF", "1", "2", "3", "4", "5", "ALL")
@@ -104,9 +106,25 @@ def test_a_module_without_lamps_is_lit_by_the_suggestion() -> None:
     assert [legend.evenness for legend in night(design).legends] == pytest.approx(
         [legend.evenness for legend in made.after], abs=0.02
     )
-    assert not [c for c in ("light.meets-body", "light.off-plate", "light.off-cut") if found(design, c)]
+    bad = ("light.meets-body", "light.lamps-meet", "light.off-plate", "light.off-cut", "light.too-near")
+    assert not [c for c in bad if found(design, c)]
     assert told == sorted(told)
     assert found(design, "light.half-dark") == []
+
+
+def test_no_two_lamps_lie_at_one_place() -> None:
+    at = (Point(x=40, y=20), Point(x=44, y=20), Point(x=60.0, y=27.5), Point(x=90, y=28.1))
+    design = lit(AddStrip(module="plate", x=50, y=20, x2=150, y2=20), AddLeds(module="plate", at=at))
+    first, second = found(design, "light.lamps-meet")  # the LEDs by 2 of 6 mm, the third and the strip by 0.5 of 8
+    assert [f.measured.value for f in (first, second) if f.measured] == pytest.approx([-2.0, -0.5], abs=0.02)
+    assert "LED 1 and LED 2" in first.detail
+    assert "strip 1 and LED 3" in second.detail
+    for finding in (first, second):
+        better = settled(design, finding)
+        assert len(found(better, "light.lamps-meet")) == 1
+        assert found(better, "light.meets-body") == []
+    demo = read_design(demo_texts()["kestrel-line-9"], catalogue())
+    assert found(demo, "light.lamps-meet") == []
 
 
 def test_a_legend_far_from_every_lamp_is_dimmer_than_the_others() -> None:

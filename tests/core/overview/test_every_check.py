@@ -1153,6 +1153,7 @@ ELSEWHERE = {
     "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
     "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
     "light.dim": "test_a_legend_far_from_every_lamp_is_dimmer_than_the_others",
+    "light.lamps-meet": "test_no_two_lamps_lie_at_one_place",
     "light.leaks": "test_a_lit_room_is_closed_drawn_and_bought",
     "stack.glued-loose": "test_glued_sheets_without_screws_get_pins_where_there_is_room",
     "stack.pins-no-room": "test_glued_sheets_without_screws_get_pins_where_there_is_room",

@@ -7,7 +7,7 @@ best beside the others.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -20,9 +20,8 @@ from wingboard.core.light.emission import Field, Lamp
 from wingboard.core.light.figures import Night, uncovered
 from wingboard.core.light.kinds import LEDS
 from wingboard.core.light.room import at_points, free_for
-from wingboard.core.light.scene import Scene
 from wingboard.core.light.words import lit_words
-from wingboard.core.record.lights import LedKind
+from wingboard.core.record.lights import LedKind, Strip
 from wingboard.core.resolved.boards import LED_WIDE, STRIP_WIDE, board_front
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -85,17 +84,17 @@ def _points(r: Resolved, module: ResolvedModule, night: Night) -> _Points:
     )
 
 
-def _under_strips(scene: Scene) -> BaseGeometry:
+def _under_strips(strips: Sequence[Strip]) -> BaseGeometry:
     """Where the middle of an LED would lie on a strip."""
-    runs = [shapely.LineString([(p.x, p.y) for p in g.lamps]) for g in scene.groups if len(g.lamps) > 1]
-    return shapely.union_all([run.buffer((STRIP_WIDE + LED_WIDE) / 2) for run in runs])
+    runs = [shapely.LineString([(s.x, s.y), (s.x2, s.y2)]) for s in strips]
+    return shapely.union_all([run.buffer((STRIP_WIDE + LED_WIDE) / 2 + 0.1) for run in runs])
 
 
 def _places(
-    r: Resolved, module: ResolvedModule, night: Night, functions: set[str], depth: float
+    r: Resolved, module: ResolvedModule, night: Night, functions: set[str], strips: Sequence[Strip], depth: float
 ) -> list[tuple[float, float]]:
     """Where single LEDs may lie for some legends: behind their words, and round the bodies of their controls."""
-    free = free_for(module, night.scene, depth, LED_WIDE).difference(_under_strips(night.scene))
+    free = free_for(module, night.scene, depth, LED_WIDE).difference(_under_strips(strips))
     shapely.prepare(free)
     found: list[tuple[float, float]] = []
     there = [(lamp.x, lamp.y) for group in night.scene.groups for lamp in group.lamps]
@@ -173,9 +172,12 @@ def _stepped(points: _Points, gives: Field, levels: Field, mine: npt.NDArray[np.
 
 
 def leds_for(
-    r: Resolved, module: ResolvedModule, night: Night, functions: set[str], wanted: float, kind: LedKind = "led-flat"
-) -> tuple[Ring, ...]:
+    r: Resolved, module: ResolvedModule, night: Night, functions: set[str], wanted: float, strips: Sequence[Strip],
+    kind: LedKind = "led-flat",
+) -> tuple[Ring, ...]:  # fmt: skip
     """Single LEDs that make some legends as even as wanted, or as even as they can, and no other one worse.
+
+    None lies on one of the strips, nor on a lamp of ``night``.
 
     What they add is worked out at the points of all legends of the module, shadows included; of several brightnesses
     to strive for, that is taken which leaves the fewest legends uneven.
@@ -184,7 +186,7 @@ def leds_for(
         return ()
     depth = board_front(module.stack)
     points = _points(r, module, night)
-    places = _places(r, module, night, functions, depth)
+    places = _places(r, module, night, functions, strips, depth)
     if not len(points.at) or not places:
         return ()
     lamps = [lamp_at(Ring(x, y, 1.0), depth, kind) for x, y in places]

@@ -92,13 +92,14 @@ def suggest(
             break
         margin = MARGINS[min(tries[f] for f in batch)]
         tries.update(batch)
-        more = leds_for(r, module, night, set(batch), wanted + margin)
+        more = leds_for(r, module, night, set(batch), wanted + margin, strips)
         if not more:
             continue
         tried = [*leds, *more]
         groups = tuple(Group(f"new-led-{n}", (lamp_at(led, depth),)) for n, led in enumerate(tried))
-        made = map_of(scene._replace(groups=(*scene.groups, *groups)))
-        after = Night(scene, made, legends_lit(r, module, scene, made))
+        lit = scene._replace(groups=(*scene.groups, *groups))  # where LEDs lie now, no more are laid
+        made = map_of(lit)
+        after = Night(lit, made, legends_lit(r, module, lit, made))
         if _lacking(after, wanted) < _lacking(night, wanted):
             leds, night = tried, after
     commands += leds_added(module.module.id, leds)

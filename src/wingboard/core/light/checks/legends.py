@@ -103,8 +103,9 @@ def _even(r: Resolved, module: ResolvedModule, night: Night, function: str, even
 def _more_leds(r: Resolved, module: ResolvedModule, night: Night, function: str, even: float) -> list[Fix]:
     """Rings of LEDs, each striving for more than is wanted, for what the diffuser blurs is not known beforehand."""
     name, fixes, seen = r.functions[function].name, [], set()
+    strips = module.module.light.strips if module.module.light else ()
     for margin in MARGINS:
-        ring = leds_for(r, module, night, {function}, even + margin)
+        ring = leds_for(r, module, night, {function}, even + margin, strips)
         if ring and ring not in seen:
             seen.add(ring)
             words = f"Lay {len(ring)} LEDs round {name}" if len(ring) > 1 else f"Lay an LED behind {name}"

@@ -1,8 +1,7 @@
-"""Whether strips and LEDs lie where they can, at a pitch that does not show, on a supply that carries them."""
+"""Whether strips and LEDs lie where they can: in no body, on no other lamp, under no wires, inside the plate."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from functools import partial
 from typing import NamedTuple
@@ -16,8 +15,6 @@ from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.light.checks.legends import lit_from_behind
-from wingboard.core.light.kinds import STRIPS
-from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.light.room import free_for, taken_at
 from wingboard.core.light.scene import Scene, scene_of, wires_of
 from wingboard.core.light.through import way_through
@@ -96,6 +93,40 @@ def meets_body(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 
 @check(
+    "light.lamps-meet",
+    severity="must",
+    title="Two lamps at one place",
+    measures="from strip or LED to the next one at its depth; negative by how far they reach into each other",
+    source=Source(kind="computed", note="strips count as 10 mm wide, LEDs with their joints as 6"),
+    fixes="moves one to the nearest place where it is free",
+    reads=READS,
+)
+def lamps_meet(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Strips and LEDs that cannot both lie where they are said to."""
+    for module, scene in _lit(r):
+        lamps = lying(module)
+        tree = shapely.STRtree([lamp.shape for lamp in lamps])
+        for b, a in sorted(tree.query([lamp.shape for lamp in lamps], predicate="intersects").T.tolist()):
+            first, second = lamps[a], lamps[b]
+            met = shapely.intersection(first.shape, second.shape)
+            if a >= b or met.area < 0.5 or abs(first.depth - second.depth) >= LAMP_TALL:
+                continue
+            spot, (x0, y0, x1, y1) = met.representative_point(), met.bounds
+            # Of a strip and an LED the LED moves: its light is that of one, and it finds room more easily.
+            mover = first if isinstance(first.thing, Led) and isinstance(second.thing, Strip) else second
+            yield rule.finding(
+                module.module.id,
+                first.thing.id,
+                second.thing.id,
+                detail=f"{first.name} and {second.name} of {module.module.name}",
+                spot=at(module, spot.x, spot.y),
+                measured=Measure(value=-min(x1 - x0, y1 - y0)),
+                needed=Measure(value=0.0),
+                fix=partial(_elsewhere, module, scene, mover),
+            )
+
+
+@check(
     "light.wires-cross",
     severity="judge",
     title="Wires cross a strip",
@@ -145,7 +176,10 @@ def _from(x: float, y: float, spot: shapely.Point) -> shapely.Point:
 def _elsewhere(module: ResolvedModule, scene: Scene, lamp: Lying) -> list[Fix]:
     thing = lamp.thing
     wires = shapely.union_all([w.outline for _, w in wires_of(module) if w.z0 < lamp.depth])
-    free = free_for(module, scene, lamp.depth, STRIP_WIDE if isinstance(thing, Strip) else LED_WIDE)
+    wide = STRIP_WIDE if isinstance(thing, Strip) else LED_WIDE
+    others = [o.shape for o in lying(module) if o.thing.id != thing.id and abs(o.depth - lamp.depth) < LAMP_TALL]
+    taken = shapely.union_all(others).buffer(wide / 2 + 0.1)
+    free = free_for(module, scene, lamp.depth, wide).difference(taken)
     if isinstance(thing, Led):
         if free.is_empty:
             return []
@@ -232,7 +266,7 @@ def too_near(r: Resolved, rule: Check) -> Iterator[Finding]:
 def _behind(module: ResolvedModule, lamp: Lying, least: float) -> list[Fix]:
     front = board_front(module.stack)
     if lamp.thing.z is None or front < least - VISIBLE:
-        return _further_back(module, least - lamp.depth) if lamp.thing.z is None else []
+        return further_back(module, least - lamp.depth) if lamp.thing.z is None else []
     on_board = (
         EditStrip(module=module.module.id, strip=lamp.thing.id, z=None)
         if isinstance(lamp.thing, Strip)
@@ -241,41 +275,7 @@ def _behind(module: ResolvedModule, lamp: Lying, least: float) -> list[Fix]:
     return [Fix(label="Lay it on the board", commands=(on_board,))]
 
 
-@check(
-    "light.strip-spots",
-    severity="judge",
-    title="The strip shows as spots",
-    measures="from LED to LED of a strip, against its distance to what spreads its light",
-    limits=("led-pitch",),
-    fixes="takes a strip with more LEDs, or longer standoffs for the board",
-    reads=READS,
-)
-def strip_spots(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Strips whose LEDs are further apart than they are from the diffuser."""
-    for module in r.modules.values():
-        light = module.module.light
-        way = way_through(module.stack, module.plates)
-        if light is None or not way.lit:
-            continue
-        front = board_front(module.stack)
-        for kind in dict.fromkeys(s.kind for s in light.strips):
-            mine = [s for s in light.strips if s.kind == kind]
-            nearest = min(depth - way.plane_of(depth) for depth in (front if s.z is None else s.z for s in mine))
-            most = rule.limit(r.design) * nearest
-            pitch = STRIPS[kind].pitch
-            if pitch > most + VISIBLE and nearest > 0:
-                yield rule.finding(
-                    module.module.id,
-                    kind,
-                    detail=f"{STRIPS[kind].name}, {nearest:.1f} mm behind the diffuser of {module.module.name}",
-                    measured=Measure(value=pitch),
-                    needed=Measure(value=most),
-                    most=True,
-                    fix=partial(_denser, r, module, mine, pitch / rule.limit(r.design) - nearest),
-                )
-
-
-def _further_back(module: ResolvedModule, lacks: float) -> list[Fix]:
+def further_back(module: ResolvedModule, lacks: float) -> list[Fix]:
     """The board that the lamps lie on, on the next longer standoffs that there are."""
     boards = [layer for layer in module.stack if not is_plate(layer)]
     longer = [n for n in STANDOFFS if boards and n >= boards[-1].gap + lacks - VISIBLE]
@@ -284,90 +284,3 @@ def _further_back(module: ResolvedModule, lacks: float) -> list[Fix]:
     own = module.module.id if module.module.stack is not None else None
     command = EditLayer(module=own, layer=boards[-1].id, gap=longer[0])
     return [Fix(label=f"Standoffs of {longer[0]} mm", commands=(command,))]
-
-
-def _denser(r: Resolved, module: ResolvedModule, strips: list[Strip], lacks: float) -> list[Fix]:
-    found = _further_back(module, lacks) if all(s.z is None for s in strips) else []
-    twice = {"strip-60": "strip-120", "chain-30": "chain-60"}.get(strips[0].kind)
-    if twice:
-        commands = [EditStrip.model_validate({"do": "edit_strip", "module": module.module.id, "strip": s.id,
-                                              "kind": twice}) for s in strips]  # fmt: skip
-        found.insert(0, Fix(label="A strip with twice as many", commands=tuple(commands)))
-    return found
-
-
-@check(
-    "light.off-cut",
-    severity="note",
-    title="A strip ends before its run",
-    measures="what of a strip's run stays dark, for strips are cut at their marks only",
-    source=Source(kind="practice", note="12 V strips are cut every 3 LEDs"),
-    fixes="ends the run at the last mark",
-    reads=("modules",),
-)
-def off_cut(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Strips whose run is more than half an LED's pitch longer than the last cut mark."""
-    for module in r.modules.values():
-        for n, s in enumerate(module.module.light.strips if module.module.light else (), 1):
-            use, kind = strip_use(s), STRIPS[s.kind]
-            if use.over > kind.pitch / 2:
-                share = (use.cut + 0.005) / use.run
-                ends = EditStrip(
-                    module=module.module.id, strip=s.id, x2=round(s.x + (s.x2 - s.x) * share, 3),
-                    y2=round(s.y + (s.y2 - s.y) * share, 3),
-                )  # fmt: skip
-                yield rule.finding(
-                    module.module.id,
-                    s.id,
-                    detail=f"strip {n} of {module.module.name}: {use.cut:.0f} of {use.run:.0f} mm, {use.leds} LEDs",
-                    measured=Measure(value=use.over),
-                    needed=Measure(value=round(kind.pitch / 2, 2)),
-                    most=True,
-                    fix=Fix(label=f"End it at {use.cut:.0f} mm", commands=(ends,)) if use.leds else None,
-                )
-
-
-@check(
-    "light.chain-long",
-    severity="judge",
-    title="A chain fed from one end",
-    measures="addressable LEDs of a module in a row, against where power has to be fed in again",
-    limits=("chain-run",),
-    reads=("modules", "limits"),
-)
-def chain_long(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Chains so long that their far end turns dim and red: power is to be fed in at both ends, or more often."""
-    for module in r.modules.values():
-        light = module.module.light
-        leds = sum(strip_use(s).leds for s in light.strips if STRIPS[s.kind].chain) if light else 0
-        if leds > rule.limit(r.design):
-            feeds = math.ceil(leds / rule.limit(r.design))
-            yield rule.finding(
-                module.module.id,
-                detail=f"{module.module.name}: feed power in at {feeds} places",
-                measured=Measure(value=leds, unit="LEDs"),
-                needed=Measure(value=rule.limit(r.design), unit="LEDs"),
-                most=True,
-            )
-
-
-@check(
-    "light.much-current",
-    severity="judge",
-    title="More than a USB port gives",
-    measures="what strips on 5 V take at full brightness, all modules together",
-    limits=("usb-supply",),
-    reads=("modules", "limits"),
-)
-def much_current(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Addressable strips that want a supply of their own, with a fuse."""
-    lit = [(m, power_of(m.light)) for m in r.design.modules if m.light is not None]
-    amps = sum(load.amps for _, power in lit for load in power.loads if load.volts == 5)
-    if amps > rule.limit(r.design):
-        names = ", ".join(m.name for m, power in lit if any(load.volts == 5 for load in power.loads))
-        yield rule.finding(
-            detail=f"{names}: a 5 V supply of their own, with a fuse",
-            measured=Measure(value=amps, unit="A"),
-            needed=Measure(value=rule.limit(r.design), unit="A"),
-            most=True,
-        )
