@@ -234,9 +234,22 @@ def test_the_order_says_what_is_forgotten() -> None:
         plate((TOGGLE, 60, 60), ("readout-4-digits", 140, 60)),
         {"do": "add_layer", "role": "board"},
         {"do": "edit_layer", "layer": "back", "join": "glue"},
+        {"do": "set_case", "module": "plate", "shelf": 15},
     )
     words = [f"{s.words} {s.mind}" for s in assembly(Resolved(design).modules["plate"])]
-    order = ["Dry fit", "Glue back", "before the nut is tightened", "Tighten", "Put light board on", "Peel the film"]
+    order = [
+        "Dry fit",
+        "Glue back",
+        "before the nut is tightened",
+        "Tighten",
+        "Put light board on",
+        "Glue the case",
+        "no light passes round it",
+        "shelves in at 45°",
+        "Tie each one down",
+        "Close the hatch",
+        "Peel the film",
+    ]
     at = [next(n for n, text in enumerate(words) if what in text) for what in order]
     assert at == sorted(at)
 

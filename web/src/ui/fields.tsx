@@ -14,7 +14,8 @@ let reading: Promise<unknown> = Promise.resolve();
  */
 export async function understood(within: Element | null | undefined): Promise<boolean> {
   await reading;
-  for (const field of within?.querySelectorAll<HTMLInputElement>("input[required]") ?? []) field.checkValidity();
+  for (const field of within?.querySelectorAll<HTMLInputElement>("input[required]") ?? [])
+    field.checkValidity();
   await new Promise((drawn) => setTimeout(drawn, 30));
   const wrong = within?.querySelector<HTMLElement>('[aria-invalid="true"]');
   wrong?.focus();

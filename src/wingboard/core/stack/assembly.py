@@ -42,6 +42,7 @@ def assembly(module: ResolvedModule) -> tuple[Step, ...]:
     steps += _trapped(plates)
     steps += _parts(module)
     steps += _closed(module)
+    steps += _cased(module)
     if filmed:
         steps.append(Step("Peel the film off the face", "Last of all, before the caps and knobs go on"))
     steps.append(Step("Put caps and knobs on, and turn each control through all of its positions"))
@@ -121,6 +122,34 @@ def _closed(module: ResolvedModule) -> list[Step]:
         steps.append(Step(f"Put {layer.name.lower()} on{how}", mind))
     for board in module.module.mounted:
         steps.append(Step(f"Mount {board.name}", "Plug it in once before: does it answer?"))
+    return steps
+
+
+def _cased(module: ResolvedModule) -> list[Step]:
+    case = module.module.case
+    if case is None:
+        return []
+    steps = []
+    if case.made == "sheet":
+        mind = "Both diagonals are alike before the glue takes; the plate with its gap is the gauge"
+        steps.append(Step("Glue the case: side walls between top and bottom, the back over all four", mind))
+        if case.lip:
+            steps.append(
+                Step(
+                    f"Glue the lips in, {module.thickness:g} mm behind the front edge",
+                    "Lay the plate on them with a lamp inside: no light passes round it",
+                )
+            )
+        if case.shelf:
+            steps.append(Step("Glue the lamp shelves in at 45°, their ends mitred", "Paint them white before"))
+    else:
+        mind = "Inserts go in warm and square, before anything that melts is near"
+        steps.append(Step("Print the case, set its inserts, and try the plate in it", mind))
+    if case.exits:
+        mind = "Tie each one down inside: a pull outside must not reach the solder"
+        steps.append(Step("Lead the cables through their exits and lay the module into its case", mind))
+    if case.hatch:
+        steps.append(Step("Close the hatch", "After the first tests: everything is still within reach until then"))
     return steps
 
 

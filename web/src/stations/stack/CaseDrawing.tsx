@@ -58,10 +58,12 @@ function Unfolded({ stack, made }: { stack: StackView; made: Made }) {
   const camera = useCamera(frame, extent, { name: `case ${id} ${stack.module}`, room: 26 });
   const { scale } = camera.viewport;
   const flat = made.pieces.filter((p) => p.path !== "");
+  // Vents are in the middle of their walls: those walls' names stand beside them.
+  const aside = made.case.vents ? wide / 4 : wide / 2;
   const middle: Record<string, readonly [number, number]> = {
     "case-back": [wide / 2, high / 2],
-    "case-top": [wide / 2, high + t + deep / 2],
-    "case-bottom": [wide / 2, -t - deep / 2],
+    "case-top": [aside, high + t + deep / 2],
+    "case-bottom": [aside, -t - deep / 2],
     "case-left": [-t - deep / 2, high / 2],
     "case-right": [wide + t + deep / 2, high / 2],
   };

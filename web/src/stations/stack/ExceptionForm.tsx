@@ -120,10 +120,7 @@ function NewException({ stack, layer, onDone }: { stack: StackView; layer: Layer
       )}
       <TextField label="Why" value={reason} needed hint="wire to the gong" onCommit={setReason} />
       <div className="flex gap-2">
-        <Button
-          look="solid"
-          onClick={(event) => void add(event.currentTarget.closest("[data-fields]"))}
-        >
+        <Button look="solid" onClick={(event) => void add(event.currentTarget.closest("[data-fields]"))}>
           Add
         </Button>
         <Button look="quiet" onClick={onDone}>
