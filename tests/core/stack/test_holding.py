@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from itertools import combinations, pairwise
+from itertools import combinations, groupby, pairwise
 from typing import Any
 
 import pytest
@@ -15,6 +15,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
 from wingboard.core.cut.scenes import module_scenes
+from wingboard.core.cut.sections import section_scene
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import review
@@ -227,6 +228,21 @@ def test_a_section_is_what_shapely_cuts() -> None:
     assert shank.t1 - shank.t0 == pytest.approx(3)
     standoff = next(p for p in across.pieces if p.kind == "standoff")
     assert (standoff.z0, standoff.z1) == (8, 23)
+
+
+def test_the_printed_section_names_each_part_with_its_depth() -> None:
+    r = Resolved(plate((TOGGLE, 30, 60), (TOGGLE, 60, 60), (TOGGLE, 90, 60)))
+    module = r.modules["plate"]
+    scene = section_scene(r, module)
+    words = [i for i in scene.items if i.label.endswith("its name and depth")]
+    assert {i.label.split(",")[0] for i in words} == {p.function.name for p in module.placed}
+    boxes = {label: box(*shapely.MultiPoint([(v.x, v.y) for i in group for v in i.path]).bounds)  # type: ignore[union-attr]
+             for label, group in groupby(words, key=lambda i: i.label)}  # fmt: skip
+    assert not any(a.intersects(b) for a, b in combinations(boxes.values(), 2))
+    whole = box(0, 0, scene.width, scene.height).buffer(0.01)
+    assert all(whole.contains(b) for b in boxes.values())
+    below = next(i for i in scene.items if i.label == "deepest, dimension")
+    assert below.path[0].y - below.path[1].y == pytest.approx(max(module.depth(p) for p in module.placed))  # type: ignore[union-attr]
 
 
 def test_the_order_says_what_is_forgotten() -> None:
