@@ -14,6 +14,7 @@ from building import replay
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.boards import MountBoard, SetCase
+from wingboard.core.changes.commands.cutting import SetSplit
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.lights import AddStrip
@@ -178,6 +179,13 @@ def test_a_database_of_the_tenth_format_opens_and_takes_what_the_eleventh_brough
     design = gone_on(tmp_path, "format-10", EditMachine(machine="laser-1", feed=9000))
     assert [(m.feed, m.acceleration) for m in design.workshop.machines] == [(3000, 300)]
     assert not design.cutting.jobs
+
+
+def test_a_database_of_the_eleventh_format_opens_and_takes_what_the_twelfth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-11", SetSplit(piece="plate/face", at=(100,)))
+    assert [job.piece for job in design.cutting.jobs] == ["plate/face"]
+    assert not design.cutting.splits
+    assert all(m.climb for m in design.workshop.machines)
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

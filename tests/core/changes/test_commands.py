@@ -62,6 +62,8 @@ REFUSALS: list[tuple[dict[str, Any], type[DesignError], str]] = [
     ({"do": "set_limit", "limit": "bridge-least", "value": 1}, NotPossible, "commands[0].reason"),
     ({"do": "remove_keepout", "keepout": "bar"}, UnknownThing, "commands[0].keepout"),
     ({"do": "unpin", "lines": ["f1.on"]}, UnknownThing, "commands[0].lines"),
+    ({"do": "set_split", "piece": "plate/face", "at": [60, 70]}, NotPossible, "commands[0].at"),
+    ({"do": "edit_patch", "patch": "patch-9", "x": 1}, UnknownThing, "commands[0].patch"),
 ]
 
 

@@ -54,7 +54,8 @@ Command = Annotated[
     | lights.AddStrip | lights.EditStrip | lights.AddLeds | lights.EditLed | lights.RemoveLights | lights.SetLight
     | trials.LogTrial | trials.RemoveTrial
     | cutting.SetJob | cutting.SetCopies | cutting.LogFit | cutting.ForgetFit | cutting.Tick | cutting.MarkCut
-    | cutting.UnmarkCut
+    | cutting.UnmarkCut | cutting.SetSplit | cutting.SetLettering | cutting.SetOldHoles
+    | cutting.AddPatch | cutting.EditPatch | cutting.RemovePatch | cutting.SetColours
     | console.SetFrame | console.RemoveFrame
     | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,

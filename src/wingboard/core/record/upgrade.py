@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 11
+FORMAT = 12
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -213,7 +213,12 @@ def _to_11(document: Document) -> Document:
     return {**document, "version": 11}
 
 
+def _to_12(document: Document) -> Document:
+    """Pieces are split, words are cut in film, old holes and patches known: nothing of the eleventh format says so."""
+    return {**document, "version": 12}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
-    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11,
+    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
-from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.cutting import CutPiece, Engraved, Kerf, PieceName, Wider
+from wingboard.core.record.base import Colour, Ident, Length, Mm, Size, Words
+from wingboard.core.record.cutting import CutPiece, Engraved, Joint, Kerf, Lettering, OldHole, PieceName, Wider
 from wingboard.core.record.workshop import Material
 
 
@@ -61,6 +61,80 @@ class UnmarkCut(Saying):
 
     do: Literal["unmark_cut"] = "unmark_cut"
     pieces: Annotated[tuple[PieceName, ...], Field(min_length=1, max_length=200)]
+
+
+class SetSplit(Saying):
+    """Part a piece along seams (mm from its lower left corner, ascending); without any it is whole again."""
+
+    do: Literal["set_split"] = "set_split"
+    piece: PieceName
+    along: Literal["x", "y"] = "x"
+    at: Annotated[tuple[Length, ...], Field(max_length=20)]
+    joint: Joint = "straight"
+
+
+class SetLettering(Saying):
+    """Say how the words of a module's face are made; engraved where nothing is said."""
+
+    do: Literal["set_lettering"] = "set_lettering"
+    module: Ident
+    way: Lettering | None = None
+
+
+class SetOldHoles(Saying):
+    """Say which holes the plate had that a module replaces; none forgets them."""
+
+    do: Literal["set_old_holes"] = "set_old_holes"
+    module: Ident
+    holes: Annotated[tuple[OldHole, ...], Field(max_length=500)]
+
+
+class AddPatch(Saying):
+    """Cover an opening that is not wanted any more by a small plate, its middle in the module (mm)."""
+
+    do: Literal["add_patch"] = "add_patch"
+    module: Ident
+    x: Mm
+    y: Mm
+    width: Size
+    height: Size
+    material: Material = "acrylic"
+    thickness: Annotated[float, Field(gt=0, le=50)] = 1.5
+    text: Words = ""
+    screws: bool = False
+
+
+class EditPatch(Saying):
+    """Change a patch; fields left out stay."""
+
+    do: Literal["edit_patch"] = "edit_patch"
+    patch: Ident
+    x: Mm | None = None
+    y: Mm | None = None
+    width: Size | None = None
+    height: Size | None = None
+    material: Material | None = None
+    thickness: Annotated[float, Field(gt=0, le=50)] | None = None
+    text: Words | None = None
+    screws: bool | None = None
+
+
+class RemovePatch(Saying):
+    """Take a patch away."""
+
+    do: Literal["remove_patch"] = "remove_patch"
+    patch: Ident
+
+
+class SetColours(Saying):
+    """Say which colour the lines of an operation have in SVG files; null is the usual one, fields left out stay."""
+
+    do: Literal["set_colours"] = "set_colours"
+    engrave: Colour | None = None
+    mask: Colour | None = None
+    pocket: Colour | None = None
+    inner: Colour | None = None
+    outline: Colour | None = None
 
 
 class Tick(Saying):

@@ -2,14 +2,44 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any
 
-from wingboard.core.changes.commands.cutting import ForgetFit, LogFit, MarkCut, SetCopies, SetJob, Tick, UnmarkCut
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, found, with_changes
-from wingboard.core.record.cutting import Copies, Fitted, Job
+from wingboard.core.changes.commands.cutting import (
+    AddPatch,
+    EditPatch,
+    ForgetFit,
+    LogFit,
+    MarkCut,
+    RemovePatch,
+    SetColours,
+    SetCopies,
+    SetJob,
+    SetLettering,
+    SetOldHoles,
+    SetSplit,
+    Tick,
+    UnmarkCut,
+)
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    changes_in,
+    edited,
+    find_module,
+    found,
+    free_ident,
+    replaced,
+    with_changes,
+    without,
+)
+from wingboard.core.record.cutting import Colours, Copies, Fitted, Job, Lettered, OldHoles, Patch, Split
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.workshop import Material
+
+LEAST_PART = 20.0
+"""No part of a split piece is narrower than this (mm, common practice: there is nothing to hold)."""
 
 
 def _with(design: Design, **fields: Any) -> Design:
@@ -77,6 +107,60 @@ def handle_unmark_cut(command: UnmarkCut, design: Design, catalogue: Catalogue) 
     if len(kept) == len(design.cutting.cut):
         raise UnknownThing("None of these pieces was marked as cut", "pieces")
     return _with(design, cut=kept)
+
+
+@carry_out.register
+def handle_set_split(command: SetSplit, design: Design, catalogue: Catalogue) -> Design:
+    _refuse_unknown(design, command.piece)
+    if any(b - a < LEAST_PART for a, b in pairwise((0.0, *command.at))):
+        raise NotPossible(f"Seams follow each other, at least {LEAST_PART:g} mm apart", "at")
+    kept = tuple(s for s in design.cutting.splits if s.piece != command.piece)
+    if command.at:
+        kept += (Split(piece=command.piece, along=command.along, at=command.at, joint=command.joint),)
+    return _with(design, splits=kept)
+
+
+@carry_out.register
+def handle_set_lettering(command: SetLettering, design: Design, catalogue: Catalogue) -> Design:
+    find_module(design, command.module)
+    kept = tuple(entry for entry in design.cutting.lettered if entry.module != command.module)
+    if command.way is not None:
+        kept += (Lettered(module=command.module, way=command.way),)
+    return _with(design, lettered=kept)
+
+
+@carry_out.register
+def handle_set_old_holes(command: SetOldHoles, design: Design, catalogue: Catalogue) -> Design:
+    find_module(design, command.module)
+    kept = tuple(entry for entry in design.cutting.old if entry.module != command.module)
+    if command.holes:
+        kept += (OldHoles(module=command.module, holes=command.holes),)
+    return _with(design, old=kept)
+
+
+@carry_out.register
+def handle_add_patch(command: AddPatch, design: Design, catalogue: Catalogue) -> Design:
+    find_module(design, command.module)
+    ident = free_ident({p.id for p in design.cutting.patches}, "patch")
+    made = Patch(id=ident, **command.model_dump(exclude={"do"}))
+    return _with(design, patches=(*design.cutting.patches, made))
+
+
+@carry_out.register
+def handle_edit_patch(command: EditPatch, design: Design, catalogue: Catalogue) -> Design:
+    before = found(design.cutting.patches, command.patch, "patch", "patch")
+    return _with(design, patches=replaced(design.cutting.patches, edited(before, changes_in(command, "patch"))))
+
+
+@carry_out.register
+def handle_remove_patch(command: RemovePatch, design: Design, catalogue: Catalogue) -> Design:
+    return _with(design, patches=without(design.cutting.patches, command.patch, "patch", "patch"))
+
+
+@carry_out.register
+def handle_set_colours(command: SetColours, design: Design, catalogue: Catalogue) -> Design:
+    said = changes_in(command, nullable=tuple(Colours.model_fields))
+    return _with(design, colours=edited(design.cutting.colours, said))
 
 
 @carry_out.register
