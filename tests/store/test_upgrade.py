@@ -14,7 +14,7 @@ from building import replay
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.boards import MountBoard, SetCase
-from wingboard.core.changes.commands.cutting import SetSplit
+from wingboard.core.changes.commands.cutting import SetColours
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.lights import AddStrip
@@ -182,9 +182,9 @@ def test_a_database_of_the_tenth_format_opens_and_takes_what_the_eleventh_brough
 
 
 def test_a_database_of_the_eleventh_format_opens_and_takes_what_the_twelfth_brought(tmp_path: Path) -> None:
-    design = gone_on(tmp_path, "format-11", SetSplit(piece="plate/face", at=(100,)))
+    design = gone_on(tmp_path, "format-11", SetColours(inner="#FF0000"))
     assert [job.piece for job in design.cutting.jobs] == ["plate/face"]
-    assert not design.cutting.splits
+    assert not design.cutting.splits and design.cutting.colours.inner is None
     assert all(m.climb for m in design.workshop.machines)
 
 

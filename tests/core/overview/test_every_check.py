@@ -1152,6 +1152,10 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 ELSEWHERE = {
     "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
     "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
+    "cut.seam-crosses": "test_a_seam_through_something_is_said_and_the_piece_left_whole",
+    "cut.part-loose": "test_parts_are_held_and_seams_do_not_lie_on_each_other",
+    "cut.seams-together": "test_parts_are_held_and_seams_do_not_lie_on_each_other",
+    "cut.dowel-thin": "test_parts_are_held_and_seams_do_not_lie_on_each_other",
     "light.dim": "test_a_legend_far_from_every_lamp_is_dimmer_than_the_others",
     "light.lamps-meet": "test_no_two_lamps_lie_at_one_place",
     "light.leaks": "test_a_lit_room_is_closed_drawn_and_bought",

@@ -1834,6 +1834,12 @@ export interface components {
              */
             clamps: components["schemas"]["Clamp"][];
             /**
+             * Climb
+             * @description A mill goes round so that its teeth bite from the outside in
+             * @default true
+             */
+            climb: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1867,6 +1873,48 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /**
+         * AddPatch
+         * @description Cover an opening that is not wanted any more by a small plate, its middle in the module (mm).
+         */
+        AddPatch: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_patch";
+            /** Module */
+            module: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Material
+             * @default acrylic
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /**
+             * Thickness
+             * @default 1.5
+             */
+            thickness: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Screws
+             * @default false
+             */
+            screws: boolean;
         };
         /**
          * AddProcedure
@@ -2233,7 +2281,7 @@ export interface components {
             /** Key */
             key?: string | null;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * BattenView
@@ -2922,6 +2970,22 @@ export interface components {
             findings: components["schemas"]["Finding"][];
         };
         /**
+         * Colours
+         * @description The colours that the lines of SVG files have, for software that tells operations by them.
+         */
+        Colours: {
+            /** Engrave */
+            engrave?: string | null;
+            /** Mask */
+            mask?: string | null;
+            /** Pocket */
+            pocket?: string | null;
+            /** Inner */
+            inner?: string | null;
+            /** Outline */
+            outline?: string | null;
+        };
+        /**
          * CombineParts
          * @description One part of the builder's own from two that share a hole, the first in front; their depths add.
          */
@@ -3089,6 +3153,8 @@ export interface components {
         /**
          * CutMark
          * @description How something of a piece was when it was cut: a function's openings and words, or its outline.
+         *
+         *     ``x``, ``y``: where its openings' middle was; ``width``, ``height``: how large they were together.
          */
         CutMark: {
             /** Of */
@@ -3103,6 +3169,16 @@ export interface components {
              * @default 0
              */
             y: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
             /** Mark */
             mark: string;
         };
@@ -3203,6 +3279,28 @@ export interface components {
              * @default []
              */
             done: string[];
+            /**
+             * Splits
+             * @default []
+             */
+            splits: components["schemas"]["Split"][];
+            /**
+             * Lettered
+             * @default []
+             */
+            lettered: components["schemas"]["Lettered"][];
+            /**
+             * Old
+             * @default []
+             */
+            old: components["schemas"]["OldHoles"][];
+            /**
+             * Patches
+             * @default []
+             */
+            patches: components["schemas"]["Patch"][];
+            /** @default {} */
+            colours: components["schemas"]["Colours"];
         };
         /**
          * Damaged
@@ -3229,10 +3327,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 11
+             * @default 12
              * @constant
              */
-            version: 11;
+            version: 12;
             /** Name */
             name: string;
             /**
@@ -3383,7 +3481,12 @@ export interface components {
              *       "copies": [],
              *       "fitted": [],
              *       "cut": [],
-             *       "done": []
+             *       "done": [],
+             *       "splits": [],
+             *       "lettered": [],
+             *       "old": [],
+             *       "patches": [],
+             *       "colours": {}
              *     }
              */
             cutting: components["schemas"]["Cutting"];
@@ -3866,6 +3969,8 @@ export interface components {
             offsets?: boolean | null;
             /** Clamps */
             clamps?: components["schemas"]["Clamp"][] | null;
+            /** Climb */
+            climb?: boolean | null;
         };
         /**
          * EditModule
@@ -3985,6 +4090,35 @@ export interface components {
             times?: number | null;
             /** Sample First */
             sample_first?: boolean | null;
+        };
+        /**
+         * EditPatch
+         * @description Change a patch; fields left out stay.
+         */
+        EditPatch: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edit_patch";
+            /** Patch */
+            patch: string;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Material */
+            material?: ("acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg") | null;
+            /** Thickness */
+            thickness?: number | null;
+            /** Text */
+            text?: string | null;
+            /** Screws */
+            screws?: boolean | null;
         };
         /**
          * EditProcedure
@@ -4419,7 +4553,7 @@ export interface components {
             /** Label */
             label: string;
             /** Commands */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * FixingView
@@ -4860,7 +4994,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
             /**
              * Moving
              * @default []
@@ -5559,6 +5693,22 @@ export interface components {
             mm: number;
         };
         /**
+         * Lettered
+         * @description How the words of a module's face are made, where they are not engraved.
+         *
+         *     Engraved and filled with paint; cut through the face's film, which masks the paint; cut in adhesive film that is
+         *     laid on; or printed on film that lies behind a clear face.
+         */
+        Lettered: {
+            /** Module */
+            module: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "filled" | "mask" | "vinyl" | "film";
+        };
+        /**
          * LetteringView
          * @description The words and detent marks of one placed part.
          */
@@ -5868,6 +6018,12 @@ export interface components {
              * @default []
              */
             clamps: components["schemas"]["Clamp"][];
+            /**
+             * Climb
+             * @description A mill goes round so that its teeth bite from the outside in
+             * @default true
+             */
+            climb: boolean;
             /** Id */
             id: string;
         };
@@ -5945,6 +6101,12 @@ export interface components {
              * @default []
              */
             clamps: components["schemas"]["Clamp"][];
+            /**
+             * Climb
+             * @description A mill goes round so that its teeth bite from the outside in
+             * @default true
+             */
+            climb: boolean;
         };
         /**
          * MarkCut
@@ -6444,6 +6606,33 @@ export interface components {
              * @default
              */
             why: string;
+        };
+        /**
+         * OldHole
+         * @description A round hole that was there before a plate was replaced, its middle from the plate's lower left corner.
+         */
+        OldHole: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Diameter */
+            diameter: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * OldHoles
+         * @description The hole pattern of the plate that a module replaces, or of what the module is laid upon.
+         */
+        OldHoles: {
+            /** Module */
+            module: string;
+            /** Holes */
+            holes: components["schemas"]["OldHole"][];
         };
         /**
          * OnHand
@@ -6970,6 +7159,45 @@ export interface components {
             share: number;
         };
         /**
+         * Patch
+         * @description A small plate that covers an opening that is not wanted any more; with words, it is a label as well.
+         */
+        Patch: {
+            /** Id */
+            id: string;
+            /** Module */
+            module: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Material
+             * @default acrylic
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /**
+             * Thickness
+             * @default 1.5
+             */
+            thickness: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Screws
+             * @default false
+             */
+            screws: boolean;
+        };
+        /**
          * Path
          * @description Any closed outline of lines and arcs, counter-clockwise, as imported for a cut-out.
          */
@@ -7178,7 +7406,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * Procedure
@@ -7664,6 +7892,19 @@ export interface components {
             part: string;
         };
         /**
+         * RemovePatch
+         * @description Take a patch away.
+         */
+        RemovePatch: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_patch";
+            /** Patch */
+            patch: string;
+        };
+        /**
          * RemoveProcedure
          * @description Forget a procedure.
          */
@@ -8044,6 +8285,27 @@ export interface components {
             exits?: components["schemas"]["CableExit"][] | null;
         };
         /**
+         * SetColours
+         * @description Say which colour the lines of an operation have in SVG files; null is the usual one, fields left out stay.
+         */
+        SetColours: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_colours";
+            /** Engrave */
+            engrave?: string | null;
+            /** Mask */
+            mask?: string | null;
+            /** Pocket */
+            pocket?: string | null;
+            /** Inner */
+            inner?: string | null;
+            /** Outline */
+            outline?: string | null;
+        };
+        /**
          * SetCopies
          * @description Say how many of a piece are made.
          */
@@ -8139,6 +8401,21 @@ export interface components {
             machine?: string | null;
         };
         /**
+         * SetLettering
+         * @description Say how the words of a module's face are made; engraved where nothing is said.
+         */
+        SetLettering: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_lettering";
+            /** Module */
+            module: string;
+            /** Way */
+            way?: ("filled" | "mask" | "vinyl" | "film") | null;
+        };
+        /**
          * SetLight
          * @description How much the room behind a module throws back, and how far its light is dimmed; fields left out stay.
          */
@@ -8174,6 +8451,21 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * SetOldHoles
+         * @description Say which holes the plate had that a module replaces; none forgets them.
+         */
+        SetOldHoles: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_old_holes";
+            /** Module */
+            module: string;
+            /** Holes */
+            holes: components["schemas"]["OldHole"][];
         };
         /**
          * SetOnHand
@@ -8257,6 +8549,33 @@ export interface components {
             knee_reach?: number | null;
             /** Clear */
             clear?: number | null;
+        };
+        /**
+         * SetSplit
+         * @description Part a piece along seams (mm from its lower left corner, ascending); without any it is whole again.
+         */
+        SetSplit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_split";
+            /** Piece */
+            piece: string;
+            /**
+             * Along
+             * @default x
+             * @enum {string}
+             */
+            along: "x" | "y";
+            /** At */
+            at: number[];
+            /**
+             * Joint
+             * @default straight
+             * @enum {string}
+             */
+            joint: "straight" | "strap" | "tongues" | "dowels";
         };
         /**
          * SetStyle
@@ -8398,7 +8717,7 @@ export interface components {
         };
         /**
          * SheetsView
-         * @description Every sheet in the order of the work, every piece, and those that no machine cuts.
+         * @description Every sheet in the order of the work, every piece, and those that no machine cuts or that are parted.
          */
         SheetsView: {
             /** Revision */
@@ -8409,6 +8728,8 @@ export interface components {
             pieces: components["schemas"]["wingboard__api__routers__sheets__PieceView"][];
             /** Unlaid */
             unlaid: components["schemas"]["UnlaidView"][];
+            /** Wholes */
+            wholes: components["schemas"]["WholeView"][];
         };
         /**
          * Shelf
@@ -8556,6 +8877,31 @@ export interface components {
             note: string;
         };
         /**
+         * Split
+         * @description Where a piece is parted to lie on a bed: seams across its width (``x``) or its height (``y``), from its corner.
+         *
+         *     Parts are glued to the sheet before or behind (``straight``), to a strap behind, by tongues that are cut with them,
+         *     or over dowels.
+         */
+        Split: {
+            /** Piece */
+            piece: string;
+            /**
+             * Along
+             * @default x
+             * @enum {string}
+             */
+            along: "x" | "y";
+            /** At */
+            at: number[];
+            /**
+             * Joint
+             * @default straight
+             * @enum {string}
+             */
+            joint: "straight" | "strap" | "tongues" | "dowels";
+        };
+        /**
          * SplitModule
          * @description Cut a module into pieces side by side; what is on it goes with the piece under it.
          */
@@ -8608,6 +8954,24 @@ export interface components {
              * @default 0.4
              */
             seam: number;
+        };
+        /**
+         * SplitView
+         * @description Seams across a piece's width (``x``) or height (``y``), from its lower left corner (mm), and their joint.
+         */
+        SplitView: {
+            /**
+             * Along
+             * @enum {string}
+             */
+            along: "x" | "y";
+            /** At */
+            at: number[];
+            /**
+             * Joint
+             * @enum {string}
+             */
+            joint: "straight" | "strap" | "tongues" | "dowels";
         };
         /**
          * Spot
@@ -9380,6 +9744,33 @@ export interface components {
             near: boolean;
         };
         /**
+         * WholeView
+         * @description A piece that is parted, or too large for every bed: its seams, and those that would do, by their joint.
+         *
+         *     ``drawn`` is its outline with its openings as path data, y up.
+         */
+        WholeView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Thickness */
+            thickness: number;
+            split: components["schemas"]["SplitView"] | null;
+            /** Drawn */
+            drawn: string;
+            /** Crossed */
+            crossed: string[];
+            /** Dowels */
+            dowels: number[];
+            /** Offers */
+            offers: components["schemas"]["SplitView"][];
+        };
+        /**
          * WireView
          * @description Everything the wire station shows.
          */
@@ -9669,6 +10060,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Of */
+            of: string;
             /** Width */
             width: number;
             /** Height */

@@ -11,15 +11,17 @@ from wingboard.api.routers.common import BINARY, DesignId, OnDesk, as_json, down
 from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
-from wingboard.core.cut.pieces import pieces_of
+from wingboard.core.cut.parted import Axis
+from wingboard.core.cut.pieces import Piece, parted_of, pieces_of, whole_pieces
 from wingboard.core.cut.plan import coupon_files, folder_of, planned, program_files, sheet_title, verdict
 from wingboard.core.cut.program import tool_words
+from wingboard.core.cut.seams import offered
 from wingboard.core.cut.sheets import Laid, Sheet, can, layout
 from wingboard.core.cut.toolpath import Cut
 from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import path_data
 from wingboard.core.geometry.outline import Vertex, svg_way
-from wingboard.core.record.cutting import CutPiece
+from wingboard.core.record.cutting import CutPiece, Joint, Split
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.materials import materials
 from wingboard.core.record.workshop import Material
@@ -108,6 +110,7 @@ class PieceView(BaseModel):
 
     id: str
     name: str
+    of: str
     width: float
     height: float
     material_name: str
@@ -120,13 +123,40 @@ class PieceView(BaseModel):
     machines: list[ChoiceView]
 
 
+class SplitView(BaseModel):
+    """Seams across a piece's width (``x``) or height (``y``), from its lower left corner (mm), and their joint."""
+
+    along: Axis
+    at: list[float]
+    joint: Joint
+
+
+class WholeView(BaseModel):
+    """A piece that is parted, or too large for every bed: its seams, and those that would do, by their joint.
+
+    ``drawn`` is its outline with its openings as path data, y up.
+    """
+
+    id: str
+    name: str
+    width: float
+    height: float
+    thickness: float
+    split: SplitView | None
+    drawn: str
+    crossed: list[str]
+    dowels: list[float]
+    offers: list[SplitView]
+
+
 class SheetsView(BaseModel):
-    """Every sheet in the order of the work, every piece, and those that no machine cuts."""
+    """Every sheet in the order of the work, every piece, and those that no machine cuts or that are parted."""
 
     revision: int
     sheets: list[SheetLine]
     pieces: list[PieceView]
     unlaid: list[UnlaidView]
+    wholes: list[WholeView]
 
 
 class CutLineView(BaseModel):
@@ -205,7 +235,7 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     chosen = {j.piece for j in r.design.cutting.jobs}
     pieces = [
         PieceView(
-            id=p.id, name=p.name, width=p.width, height=p.height, material_name=materials()[p.material].name,
+            id=p.id, name=p.name, of=p.of, width=p.width, height=p.height, material_name=materials()[p.material].name,
             thickness=p.thickness, many=p.many, machine=lies.get(p.id), chosen=p.id in chosen,
             cut=p.id in cut, again=again.get(p.id, []),
             machines=[ChoiceView(id=m.id, name=m.name) for m in r.design.workshop.machines if can(m, p)],
@@ -214,7 +244,9 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     ]  # fmt: skip
     left = [UnlaidView(piece=u.piece.id, name=u.piece.name, why=u.why) for u in found.unlaid]
     lines = [_line(r, sheet) for sheet in found.sheets]
-    return as_json(SheetsView(revision=state.row.number, sheets=lines, pieces=pieces, unlaid=left))
+    large = {u.piece.id for u in found.unlaid if u.over > 0}
+    wholes = [_whole(r, p) for p in whole_pieces(r) if p.id in large or parted_of(r, p)]
+    return as_json(SheetsView(revision=state.row.number, sheets=lines, pieces=pieces, unlaid=left, wholes=wholes))
 
 
 @router.get("/{sheet}", responses={200: {"model": SheetPlan}})
@@ -249,6 +281,23 @@ def program(desk: OnDesk, design_id: DesignId, sheet: SheetId, name: Annotated[s
         if file.name == name:
             return download(file.content, MEDIA[name.rsplit(".", 1)[-1]], f"{folder_of(r, found)}-{name}")
     raise UnknownThing(f"There is no file {name} for this sheet", "name")
+
+
+def _whole(r: Resolved, piece: Piece) -> WholeView:
+    parted = parted_of(r, piece)
+    joints: tuple[Joint, ...] = ("straight", "tongues")
+    offers = [found for joint in joints if (found := offered(r, piece, joint)) is not None]
+    return WholeView(
+        id=piece.id, name=piece.name, width=piece.width, height=piece.height, thickness=piece.thickness,
+        drawn="".join(path_data(i) for i in piece.drawn.items if i.operation in ("outline", "inner")),
+        split=_split(parted.split) if parted else None, crossed=parted.crossed() if parted else [],
+        dowels=[v for at in parted.at for v in parted.dowels(at)] if parted else [],
+        offers=[_split(o) for o in offers],
+    )  # fmt: skip
+
+
+def _split(split: Split) -> SplitView:
+    return SplitView(along=split.along, at=list(split.at), joint=split.joint)
 
 
 def _found(r: Resolved, ident: str) -> Sheet:

@@ -29,6 +29,8 @@ def _marks(r: Resolved, piece: Piece) -> tuple[CutMark, ...]:
     owned: dict[str, list[object]] = {}
     at: dict[str, tuple[float, float]] = {}
     for cut in piece.module.cutouts(layer.id):
+        if not piece.has(cut.x, cut.y):
+            continue
         x, y = at.setdefault(cut.owner, (cut.x, cut.y))
         shape = cut.purpose, cut.shape, round(cut.x - x, 3), round(cut.y - y, 3), round(cut.turn, 3), cut.depth
         owned.setdefault(cut.owner, []).append(shape)
@@ -46,11 +48,14 @@ def _marks(r: Resolved, piece: Piece) -> tuple[CutMark, ...]:
                 mark=_mark(p.function.name, p.function.legend, p.function.positions, r.design.style),
             )
             for p in piece.module.placed
+            if piece.has(p.place.x, p.place.y)
         ]
     return tuple(made)
 
 
 def _outline(piece: Piece) -> object:
+    if piece.of:
+        return piece.drawn.of("outline")
     if piece.layer is None:
         return round(piece.width, 3), round(piece.height, 3), piece.scene.items
     return piece.module.loop_of(piece.layer)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 from wingboard.core.cut.cases import case_scenes
+from wingboard.core.cut.parted import Parted
 from wingboard.core.cut.printed import is_printed
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.files.scene import Scene
@@ -41,11 +43,19 @@ class Piece:
     y: float = 0.0
     pocketed: bool = False
     lettered: bool = False
+    of: str = ""
+    """The piece that it is a part of, where that was parted; or that it is a strap behind."""
+    own: Scene | None = None
+    """Its drawing from the front, where it is not simply that of its layer."""
 
     @property
     def id(self) -> str:
         """Its module and its layer, or the part of its case: ``left/face``."""
         return f"{self.module.module.id}/{self.part}"
+
+    def has(self, x: float, y: float) -> bool:
+        """Whether a place (mm) of its module lies on it: always, but for parts of a piece."""
+        return not self.of or (0 <= x - self.x <= self.width and 0 <= y - self.y <= self.height)
 
     @property
     def side(self) -> Side:
@@ -60,21 +70,63 @@ class Piece:
         return self.pocketed and self.side == "front"
 
     @cached_property
-    def scene(self) -> Scene:
-        """Its drawing, seen from the side that is up."""
+    def drawn(self) -> Scene:
+        """Its drawing, seen from the front."""
+        if self.own is not None:
+            return self.own
         if self.layer is None:
             return case_scenes(self.r, self.module)[self.part]
         whole = self.r.once(
             f"drawing of {self.id}", lambda: layer_scene(self.r, self.module, self.layer)  # type: ignore[arg-type]
         )  # fmt: skip
         left, low = max(0.0, self.x), max(0.0, self.y)  # where it reaches beyond its module, it is drawn from there
-        drawn = whole.with_margins(left, low, left + self.width, low + self.height)
-        return drawn.seen_from_behind() if self.side == "behind" else drawn
+        return whole.with_margins(left, low, left + self.width, low + self.height)
+
+    @cached_property
+    def scene(self) -> Scene:
+        """Its drawing, seen from the side that is up."""
+        return self.drawn.seen_from_behind() if self.side == "behind" else self.drawn
+
+
+def whole_pieces(r: Resolved) -> tuple[Piece, ...]:
+    """All pieces in the order of the modules and their layers, none parted; printed ones and film are none."""
+    return r.once("whole pieces to cut", lambda: tuple(p for m in r.modules.values() for p in _of_module(r, m)))
 
 
 def pieces_of(r: Resolved) -> tuple[Piece, ...]:
-    """All pieces in the order of the modules and their layers; printed ones and film are none."""
-    return r.once("pieces to cut", lambda: tuple(p for m in r.modules.values() for p in _of_module(r, m)))
+    """All pieces as they are cut: those that are parted in their parts, with the straps behind their seams."""
+    return r.once("pieces to cut", lambda: tuple(p for whole in whole_pieces(r) for p in _as_cut(r, whole)))
+
+
+def parted_of(r: Resolved, piece: Piece) -> Parted | None:
+    """The seams of a piece; None where it is whole."""
+    split = next((s for s in r.design.cutting.splits if s.piece == piece.id), None)
+    return None if split is None else r.once(f"parts of {piece.id}", lambda: Parted(piece.drawn, split))
+
+
+def _as_cut(r: Resolved, whole: Piece) -> Iterator[Piece]:
+    """A piece, or its parts; whole too where a seam runs through something: no part of that would be right."""
+    parted = parted_of(r, whole)
+    if parted is None or not parted.at or parted.crossed():
+        yield whole
+        return
+    copies = {c.piece: c.many for c in r.design.cutting.copies}
+    made = parted.parts()
+    for n, (scene, (x, y)) in enumerate(made, 1):
+        name, part = f"{whole.name}, part {n} of {len(made)}", f"{whole.part}.{n}"
+        again = copies.get(f"{whole.module.module.id}/{part}", 1)
+        yield replace(
+            whole, part=part, name=name, width=scene.width, height=scene.height, x=whole.x + x, y=whole.y + y,
+            pocketed=bool(scene.of("pocket")), lettered=whole.lettered and bool(scene.of("engrave")),
+            many=whole.many * again, of=whole.id, own=scene,
+        )  # fmt: skip
+    for n, at in enumerate(parted.at, 1):
+        strap = parted.strap(at)
+        if strap is not None:
+            yield replace(
+                whole, layer=None, part=f"{whole.part}.strap-{n}", name=f"{whole.name}, strap {n}", width=strap.width,
+                height=strap.height, pocketed=False, lettered=False, of=whole.id, own=strap,
+            )  # fmt: skip
 
 
 def _of_module(r: Resolved, module: ResolvedModule) -> list[Piece]:

@@ -3,18 +3,24 @@ import type { SheetsView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { FigureField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
+import { Parting } from "./Parting";
 import { useCut } from "./store";
 
 type Piece = SheetsView["pieces"][number];
 
 export function Pieces({ sheets }: { sheets: SheetsView }) {
+  const large = new Set(sheets.wholes.map((whole) => whole.id)); // they stand above, with their seams
+  const rows = sheets.pieces.filter((piece) => !large.has(piece.id));
   return (
     <div>
       <p className="px-3.5 py-2 text-[12px] text-faint">
         A piece goes to the first machine that cuts its material and takes it whole, unless you say another.
       </p>
       <ul>
-        {sheets.pieces.map((piece) => (
+        {sheets.wholes.map((whole) => (
+          <Parting key={whole.id} whole={whole} />
+        ))}
+        {rows.map((piece) => (
           <Row key={piece.id} piece={piece} sheets={sheets} />
         ))}
       </ul>

@@ -138,7 +138,10 @@ def chain_too_wide(r: Resolved, rule: Check) -> Iterator[Finding]:
 def bed_too_small(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Modules that no machine of the workshop takes in one piece."""
     machines = r.design.workshop.machines
+    parted = {s.piece for s in r.design.cutting.splits}
     for module in r.modules.values() if machines else ():
+        if all(f"{module.module.id}/{layer.id}" in parted for layer in module.stack):
+            continue  # each of its sheets is in parts, which Cut lays on the beds
         fits = [bed_fit(*module.size, machine) for machine in machines]
         best = min(fits, key=lambda f: (f.pieces, f.short))
         if not best.whole:

@@ -141,7 +141,7 @@ def handle_set_old_holes(command: SetOldHoles, design: Design, catalogue: Catalo
 @carry_out.register
 def handle_add_patch(command: AddPatch, design: Design, catalogue: Catalogue) -> Design:
     find_module(design, command.module)
-    ident = free_ident({p.id for p in design.cutting.patches}, "patch")
+    ident = free_ident({p.id for p in design.cutting.patches}, "patch-")
     made = Patch(id=ident, **command.model_dump(exclude={"do"}))
     return _with(design, patches=(*design.cutting.patches, made))
 

@@ -71,6 +71,8 @@ def _found(r: Resolved) -> tuple[Milled, ...]:
         if layer is None or machine.kind != "mill" or all(t.kind != "mill" for t in machine.tools):
             continue
         for cut in piece.module.cutouts(layer.id):
+            if not piece.has(cut.x, cut.y):
+                continue
             key = machine.id, id(cut.shape), cut.depth, piece.thickness
             before = found.get(key)
             if before is None:

@@ -143,15 +143,17 @@ def case_warm(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="A piece of the case on no bed",
     measures="how much a piece of a case is too long for the beds less their margins, lying either way",
     source=Source(kind="computed", note="width and height, at 0° and 90°"),
-    reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes"),
+    reads=("modules", "places", "parts", "stack", "brief", "workshop", "wishes", "cutting"),
 )
 def case_bed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Pieces that no machine of the workshop takes whole: saw them by hand, or in two with a strip behind."""
     machines = [m for m in r.design.workshop.machines if m.kind != "printer"]
+    parted = {s.piece for s in r.design.cutting.splits}
     for module, case, made in _cases(r) if machines else ():
         if case.made == "printed":
             continue
-        over = {p.name: min(over_bed(p.width, p.height, m) for m in machines) for p in made.pieces}
+        whole = [p for p in made.pieces if f"{module.module.id}/{p.id}" not in parted]
+        over = {p.name: min(over_bed(p.width, p.height, m) for m in machines) for p in whole}
         large = [name.lower() for name, by in over.items() if by > VISIBLE]
         if large:
             yield rule.finding(
