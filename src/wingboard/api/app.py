@@ -30,6 +30,7 @@ from wingboard.api.routers import (
     sheets,
     shelf,
     stack,
+    surface,
     trade,
     wire,
 )
@@ -64,7 +65,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    stations = (brief, faceviews, face, parts, stack, cases, light, sheets, cut, wire, designs)
+    stations = (brief, faceviews, face, parts, stack, cases, light, sheets, surface, cut, wire, designs)
     for station in (events, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)

@@ -1152,6 +1152,11 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 ELSEWHERE = {
     "brief.chain-too-wide": "test_the_chain_is_judged_by_its_sum_and_by_the_root_of_squares",
     "brief.out-of-square": "test_an_opening_out_of_square_has_so_much_less_width",
+    "cut.old-hole": "test_each_old_hole_is_taken_up_hidden_or_named",
+    "cut.patch-meets": "test_an_opening_that_was_left_is_offered_a_patch_that_is_cut_with_the_others",
+    "cut.vinyl-thin": "test_film_that_cannot_be_seen_or_weeded_is_spoken_of",
+    "cut.film-hidden": "test_film_that_cannot_be_seen_or_weeded_is_spoken_of",
+    "cut.mask-by-mill": "test_a_mask_is_cut_by_a_beam_at_little_power_and_stays_in_its_letters",
     "cut.seam-crosses": "test_a_seam_through_something_is_said_and_the_piece_left_whole",
     "cut.part-loose": "test_parts_are_held_and_seams_do_not_lie_on_each_other",
     "cut.seams-together": "test_parts_are_held_and_seams_do_not_lie_on_each_other",

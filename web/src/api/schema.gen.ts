@@ -848,6 +848,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/surface/old-holes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Old Holes
+         * @description Read a hole pattern; nothing is kept.
+         */
+        post: operations["read_old_holes_api_designs__design_id__surface_old_holes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Surface
+         * @description The faces' words, old holes and patches, the colours of lines, and which files changed since pieces were cut.
+         */
+        get: operations["surface_api_designs__design_id__surface_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/cut": {
         parameters: {
             query?: never;
@@ -1382,6 +1422,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AbandonedView
+         * @description An opening of a plate that is cut, where nothing is any more, and the patch that would cover it (mm).
+         */
+        AbandonedView: {
+            /** Module */
+            module: string;
+            /** Module Name */
+            module_name: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
         /**
          * AcceptFinding
          * @description Live with a finding, and say why. What is to fix is overridden so, unless it can hurt someone.
@@ -2908,6 +2968,18 @@ export interface components {
             cells: components["schemas"]["CellText"][];
         };
         /**
+         * ChangedFiles
+         * @description A piece that is to be cut again: why, and the files that show it.
+         */
+        ChangedFiles: {
+            /** Piece */
+            piece: string;
+            /** Reasons */
+            reasons: string[];
+            /** Files */
+            files: string[];
+        };
+        /**
          * ChoiceView
          * @description A machine that can make a piece.
          */
@@ -2968,6 +3040,21 @@ export interface components {
             module: string;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * ColourView
+         * @description The colour of an operation's lines in SVG, and the usual one.
+         */
+        ColourView: {
+            /**
+             * Operation
+             * @enum {string}
+             */
+            operation: "mask" | "engrave" | "pocket" | "inner" | "outline";
+            /** Colour */
+            colour: string;
+            /** Usual */
+            usual: string;
         };
         /**
          * Colours
@@ -4365,6 +4452,22 @@ export interface components {
             cap_needed: number;
         };
         /**
+         * FaceView
+         * @description A module's face: how its words are made (none: engraved), how that is done, the old holes under it.
+         */
+        FaceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Way */
+            way: ("filled" | "mask" | "vinyl" | "film") | null;
+            /** How */
+            how: string;
+            /** Old */
+            old: components["schemas"]["OldHoleView"][];
+        };
+        /**
          * FaceViews
          * @description Everything the views of one module draw.
          */
@@ -4384,6 +4487,16 @@ export interface components {
             eye: components["schemas"]["EyeView"] | null;
             /** References */
             references: components["schemas"]["ReferenceView"][];
+        };
+        /**
+         * FaultLine
+         * @description A line that was not understood, and why.
+         */
+        FaultLine: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
         };
         /**
          * Feature
@@ -6625,6 +6738,29 @@ export interface components {
             name: string;
         };
         /**
+         * OldHoleView
+         * @description An old hole (mm, in its module), what becomes of it, by what, and how far from what would show it.
+         */
+        OldHoleView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Diameter */
+            diameter: number;
+            /** Name */
+            name: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "reused" | "covered" | "open";
+            /** By */
+            by: string;
+            /** Gap */
+            gap: number;
+        };
+        /**
          * OldHoles
          * @description The hole pattern of the plate that a module replaces, or of what the module is laid upon.
          */
@@ -6633,6 +6769,14 @@ export interface components {
             module: string;
             /** Holes */
             holes: components["schemas"]["OldHole"][];
+        };
+        /**
+         * OldText
+         * @description Lines of x, y, diameter and a name.
+         */
+        OldText: {
+            /** Text */
+            text: string;
         };
         /**
          * OnHand
@@ -6712,7 +6856,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "engrave" | "pocket" | "inner" | "outline";
+            operation: "mask" | "engrave" | "pocket" | "inner" | "outline";
             /** Path */
             path: string;
             /** Line */
@@ -7446,6 +7590,16 @@ export interface components {
              * @default false
              */
             ac: boolean;
+        };
+        /**
+         * ReadHoles
+         * @description The holes that were read, and what was not.
+         */
+        ReadHoles: {
+            /** Holes */
+            holes: components["schemas"]["OldHole"][];
+            /** Faults */
+            faults: components["schemas"]["FaultLine"][];
         };
         /**
          * Readiness
@@ -8664,6 +8818,8 @@ export interface components {
             engraved: number;
             /** Tried */
             tried: boolean;
+            /** Coupons */
+            coupons: string[];
         };
         /**
          * SheetPlan
@@ -9345,6 +9501,24 @@ export interface components {
              * @default 1
              */
             count: number;
+        };
+        /**
+         * SurfaceView
+         * @description Everything beside the sheets.
+         */
+        SurfaceView: {
+            /** Revision */
+            revision: number;
+            /** Faces */
+            faces: components["schemas"]["FaceView"][];
+            /** Patches */
+            patches: components["schemas"]["Patch"][];
+            /** Abandoned */
+            abandoned: components["schemas"]["AbandonedView"][];
+            /** Colours */
+            colours: components["schemas"]["ColourView"][];
+            /** Changed */
+            changed: components["schemas"]["ChangedFiles"][];
         };
         /**
          * Surroundings
@@ -11998,6 +12172,90 @@ export interface operations {
                     "text/x-gcode; charset=us-ascii": string;
                     "image/svg+xml": string;
                     "image/vnd.dxf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_old_holes_api_designs__design_id__surface_old_holes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OldText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadHoles"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    surface_api_designs__design_id__surface_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurfaceView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -29,6 +29,7 @@ export type GuidesView = Schemas["GuidesView"];
 export type PartSheet = Schemas["PartSheet"];
 export type Drawer = Schemas["Drawer"];
 export type SheetsView = Schemas["SheetsView"];
+export type SurfaceView = Schemas["SurfaceView"];
 export type SheetLine = Schemas["SheetLine"];
 export type SheetPlan = Schemas["SheetPlan"];
 export type CutView = Schemas["CutView"];

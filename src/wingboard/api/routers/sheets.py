@@ -13,7 +13,7 @@ from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
 from wingboard.core.cut.parted import Axis
 from wingboard.core.cut.pieces import Piece, parted_of, pieces_of, whole_pieces
-from wingboard.core.cut.plan import coupon_files, folder_of, planned, program_files, sheet_title, verdict
+from wingboard.core.cut.plan import coupon_files, coupons, folder_of, planned, program_files, sheet_title, verdict
 from wingboard.core.cut.program import tool_words
 from wingboard.core.cut.seams import offered
 from wingboard.core.cut.sheets import Laid, Sheet, can, layout
@@ -88,6 +88,7 @@ class SheetLine(BaseModel):
     kerf: float
     engraved: float
     tried: bool
+    coupons: list[str]
 
 
 class UnlaidView(BaseModel):
@@ -323,6 +324,7 @@ def _line(r: Resolved, sheet: Sheet) -> SheetLine:
         on_hand=sheet.stock is not None, stock=sheet.stock.id if sheet.stock else None,
         laid=[_laid(laid) for laid in sheet.laid], taken=[_rect(box) for box in sheet.taken],
         rest=_rect(sheet.rest) if sheet.rest else None, kerf=fit.kerf, engraved=fit.engraved, tried=fit.tried,
+        coupons=list(coupons(r, sheet)),
     )  # fmt: skip
 
 

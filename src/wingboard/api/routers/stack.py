@@ -11,6 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from wingboard.api.routers.cases import CaseView, case_view
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
+from wingboard.core.cut.lettered import WORDS, way_of
 from wingboard.core.face.rules import bridge_needed
 from wingboard.core.findings.limits import limit
 from wingboard.core.geometry.outline import svg_path
@@ -236,6 +237,11 @@ def _module(r: Resolved, ident: str) -> ResolvedModule:
     return found
 
 
+def _words(r: Resolved, module: ResolvedModule) -> str:
+    way = way_of(r, module)
+    return WORDS[way] if way else ""
+
+
 @router.get("/{module}", responses={200: {"model": StackView}})
 def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
     """The stack of one module."""
@@ -270,7 +276,7 @@ def stack(desk: OnDesk, design_id: DesignId, module: DesignId) -> Response:
             ]
             + [StandoffView(name=p.name, where=p.where, count=p.many, sold=p.length is not None) for p in made.pins]
             + [StandoffView(name=e.name, where=e.where, count=1, sold=True) for e in made.edgings],
-            steps=[StepView(**step._asdict()) for step in assembly(found)],
+            steps=[StepView(**step._asdict()) for step in assembly(found, _words(r, found))],
             bends=[
                 BendView(
                     function=b.placed.function.id, name=b.placed.function.name, x=b.placed.place.x,

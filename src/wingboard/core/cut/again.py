@@ -28,14 +28,18 @@ def _marks(r: Resolved, piece: Piece) -> tuple[CutMark, ...]:
     made = [whole]
     owned: dict[str, list[object]] = {}
     at: dict[str, tuple[float, float]] = {}
+    sizes: dict[str, list[tuple[float, float, float, float]]] = {}
     for cut in piece.module.cutouts(layer.id):
         if not piece.has(cut.x, cut.y):
             continue
         x, y = at.setdefault(cut.owner, (cut.x, cut.y))
         shape = cut.purpose, cut.shape, round(cut.x - x, 3), round(cut.y - y, 3), round(cut.turn, 3), cut.depth
         owned.setdefault(cut.owner, []).append(shape)
+        sizes.setdefault(cut.owner, []).append((cut.x - x, cut.y - y, *cut.shape.span))
     made += [
-        CutMark(of=owner, x=round(at[owner][0], 3), y=round(at[owner][1], 3), mark=_mark(*shapes))
+        CutMark(
+            of=owner, x=round(at[owner][0], 3), y=round(at[owner][1], 3), **_size(sizes[owner]), mark=_mark(*shapes)
+        )
         for owner, shapes in owned.items()
     ]
     if layer.role == "face":
@@ -51,6 +55,29 @@ def _marks(r: Resolved, piece: Piece) -> tuple[CutMark, ...]:
             if piece.has(p.place.x, p.place.y)
         ]
     return tuple(made)
+
+
+def _size(shapes: list[tuple[float, float, float, float]]) -> dict[str, float]:
+    """Twice how far openings reach from their owner's middle, at the most: turned ones count as squares."""
+    reach = [(abs(dx) + max(wide, high) / 2, abs(dy) + max(wide, high) / 2) for dx, dy, wide, high in shapes]
+    return {"width": round(2 * max(x for x, _ in reach), 2), "height": round(2 * max(y for _, y in reach), 2)}
+
+
+def abandoned_marks(r: Resolved) -> list[tuple[Piece, str, CutMark]]:
+    """What was cut in a module's first plate and is not wanted there any more, with the name of whose it was."""
+    before = {c.piece: c.marks for c in r.design.cutting.cut}
+    names = {f.id: f.name for f in r.design.functions}
+    found = []
+    for piece in pieces_of(r) if before else ():
+        if piece.layer is None or piece.layer.id != piece.module.plates[0].id or piece.id not in before:
+            continue
+        now = {m.of: m for m in _marks(r, piece)}
+        for was in before[piece.id]:
+            here = now.get(was.of)
+            gone = here is None or math.dist((was.x, was.y), (here.x, here.y)) > VISIBLE
+            if gone and was.width > 0:
+                found.append((piece, names.get(was.of, was.of), was))
+    return found
 
 
 def _outline(piece: Piece) -> object:

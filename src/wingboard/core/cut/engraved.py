@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from itertools import groupby
 from typing import NamedTuple
 
+import numpy as np
 import shapely
 from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
@@ -51,7 +51,7 @@ def engravings(work: Work, items: Sequence[Item]) -> list[Operation]:
     machine, sheet = work.sheet.machine, work.sheet
     tool: tuple[int, Tool] | None = None
     if work.laser:
-        feeds, width, depth = burning(machine), work.fit.kerf, work.fit.engraved
+        feeds, width, depth = burning(machine, work.fit.engraved), work.fit.kerf, work.fit.engraved
     else:
         tool = next(((n, t) for n, t in enumerate(machine.tools, 1) if t.kind == "engraver"), None)
         if tool is None:
@@ -143,8 +143,10 @@ def _engraved(
 
     def make(at: Place) -> list[Cut]:
         cuts, left, here = [], list(lines), at
+        starts = np.array([(loop[0].x, loop[0].y) for loop, _ in lines])
         while left:
-            n = min(range(len(left)), key=lambda k: math.dist(here, (left[k][0][0].x, left[k][0][0].y)))
+            n = int(np.hypot(starts[:, 0] - here[0], starts[:, 1] - here[1]).argmin())
+            starts = np.delete(starts, n, axis=0)
             loop, is_closed = left.pop(n)
             if is_closed:
                 loop = started_near(loop, *here)

@@ -6,9 +6,11 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import NamedTuple
 
-from wingboard.core.cut.byhand import cut_list, hand_work, hole_table, work_table
+from wingboard.core.cut.byhand import cut_list, hand_work, hole_table, jigs, work_table
 from wingboard.core.cut.cases import case_list
+from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.consoles import frame_csv, frame_scene
+from wingboard.core.cut.handdrawings import chains, jig_scene, rear_holes
 from wingboard.core.cut.inserts import insert_scene
 from wingboard.core.cut.jobsheet import job_sheet, unsettled
 from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
@@ -20,7 +22,7 @@ from wingboard.core.cut.sections import section_scene
 from wingboard.core.cut.sheets import layout
 from wingboard.core.files.papers import PAPERS, Paper
 from wingboard.core.files.scene import Scene
-from wingboard.core.files.svg import write_svg
+from wingboard.core.files.svg import Colours, write_svg
 from wingboard.core.findings.finding import Finding
 from wingboard.core.record.modules import engraved_behind
 from wingboard.core.resolved.design import Resolved
@@ -51,9 +53,12 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
     }
     frame = frame_scene(r)
     if frame is not None:
-        made["cut/frame.svg"] = (write_svg, frame)
+        made["cut/frame.svg"] = (partial(write_svg, colours=colours_of(r.design)), frame)
         made["cut/frame-a4.pdf"] = (partial(_template, paper="a4"), frame)
         made["cut/frame-cutting-list.csv"] = (lambda _: frame_csv(r), frame)
+    jigs_drawn = jig_scene(r.design.name, jigs(r))
+    if jigs_drawn is not None:
+        made["cut/jigs-a4.pdf"] = (partial(_template, paper="a4"), jigs_drawn)
     lists = lists_of(r)
     sheets = layout(r).sheets
     many = len(made) + 2 + len(lists) + 8 * len(sheets)  # about: a sheet has as many programs as operations
@@ -94,6 +99,22 @@ def _dxf(scene: Scene) -> bytes:
     return write_dxf(scene)
 
 
+def _preview(scene: Scene, colours: Colours) -> bytes:
+    from wingboard.core.cut.preview import preview  # Pillow, likewise
+
+    return preview(scene, colours)
+
+
+def _by_hand(r: Resolved, module: ResolvedModule) -> Iterator[tuple[str, Scene]]:
+    """Chains of holes for the large openings of what no machine cuts."""
+    for left in layout(r).unlaid:
+        piece = left.piece
+        if piece.module.module.id == module.module.id and left.why.startswith("by hand"):
+            drawing = chains(piece)
+            if drawing is not None:
+                yield f"{piece.part}-chain-drilling", drawing
+
+
 def _template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
     from wingboard.core.files.template import write_template  # reportlab, likewise
 
@@ -107,18 +128,20 @@ def _named(
     r: Resolved, findings: Sequence[Finding], module: ResolvedModule, scenes: dict[str, Scene]
 ) -> dict[str, Made]:
     named: dict[str, Made] = {}
+    svg = partial(write_svg, colours=colours_of(r.design))
     mirrored = {layer.id for layer in module.stack if engraved_behind(layer)}
     for name, scene in scenes.items():
-        named[f"{name}.svg"] = (write_svg, scene)
+        named[f"{name}.svg"] = (svg, scene)
         named[f"{name}.dxf"] = (_dxf, scene)
         if scene.of("pocket") or name in mirrored:
             behind = scene.seen_from_behind()
-            named[f"{name}-from-behind.svg"] = (write_svg, behind)
+            named[f"{name}-from-behind.svg"] = (svg, behind)
             named[f"{name}-from-behind.dxf"] = (_dxf, behind)
     first = next(iter(scenes.values()))
     drawn = next((scenes[layer.id] for layer in module.plates if layer.role == "face"), None)
     reusable = drawn is not None and (drawn.width, drawn.height) == module.size  # else it has an origin of its own
-    face = mockup_face(r, module, drawn.of("engrave") if drawn is not None and reusable else None)
+    engraved = drawn.of("engrave") if drawn is not None and reusable else ()
+    face = mockup_face(r, module, engraved or None)
     rear = mockup_rear(r, module)
     cross = section_scene(r, module)
     left = tuple(str(line) for line in unsettled(findings))
@@ -127,9 +150,16 @@ def _named(
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
         named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
         named[f"section-{paper}.pdf"] = (partial(_template, paper=paper), cross)
+        named[f"holes-from-behind-{paper}.pdf"] = (partial(_template, paper=paper), rear_holes(first))
+        for name in ("words-vinyl", "words-film"):
+            if name in scenes:
+                named[f"{name}-{paper}.pdf"] = (partial(_template, paper=paper), scenes[name])
+    named["preview.png"] = (partial(_preview, colours=colours_of(r.design)), first)
+    for name, drawing in _by_hand(r, module):
+        named[f"{name}-a4.pdf"] = (partial(_template, paper="a4"), drawing)
     inserts = insert_scene(r, module)
     if inserts is not None:
-        named["lens-inserts.svg"] = (write_svg, inserts)
+        named["lens-inserts.svg"] = (svg, inserts)
         for paper in PAPERS:
             named[f"lens-inserts-{paper}.pdf"] = (partial(_template, paper=paper), inserts)
     if module.module.case is not None and module.module.case.made == "sheet":

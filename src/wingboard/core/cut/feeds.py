@@ -105,7 +105,11 @@ def lasering(material: Material, thickness: float, machine: Machine) -> tuple[Fe
     return Feeds(0.0, feed, feed, thickness / passes), passes
 
 
-def burning(machine: Machine) -> Feeds:
-    """Feed of a laser that engraves."""
-    feed = min(machine.feed, 60 * ENGRAVING)
+USUAL_DEPTH = 0.3
+"""How deep (mm) a laser engraves at its usual pace (common practice, to be tuned on a coupon)."""
+
+
+def burning(machine: Machine, depth: float) -> Feeds:
+    """Feed of a laser that engraves so deep (mm): what it burns away goes with the time it stays (common practice)."""
+    feed = min(machine.feed, 60 * ENGRAVING * USUAL_DEPTH / depth)
     return Feeds(0.0, feed, feed, 0.0)

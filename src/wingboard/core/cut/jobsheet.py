@@ -6,6 +6,9 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
+from wingboard.core.cut.lettered import WORDS, way_of
+from wingboard.core.cut.parted import JOINTS, dowel
+from wingboard.core.cut.pieces import parted_of, whole_pieces
 from wingboard.core.cut.plan import folder_of, planned, sheet_title
 from wingboard.core.cut.program import tool_words
 from wingboard.core.cut.sheets import Sheet, layout
@@ -13,6 +16,7 @@ from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import OPERATIONS, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 CAUTIONS = (
     "Laser: never PVC or vinyl (chlorine), nor polycarbonate or ABS without knowing how it behaves. Extract the fumes, "
@@ -149,6 +153,20 @@ def _by_machine(r: Resolved) -> list[str]:
     return lines
 
 
+def _words_of(r: Resolved, module: ResolvedModule) -> list[str]:
+    """How a module's words are made where they are not engraved, how its parted sheets are joined, what is patched."""
+    way = way_of(r, module)
+    lines = [f"  words: {WORDS[way]}"] if way else []
+    for piece in whole_pieces(r):
+        parted = parted_of(r, piece) if piece.module is module else None
+        if parted:
+            seams = " and ".join(f"{at:g}" for at in parted.at)
+            bored = [f"{v:g}" for at in parted.at for v in parted.dowels(at)]
+            more = f", {dowel(piece.thickness):g} mm dowels at {', '.join(bored)}" if bored else ""
+            lines.append(f"  {piece.name}: parted at {seams} mm, {JOINTS[parted.split.joint]}{more}")
+    return lines
+
+
 def _about(finding: Finding) -> str:
     """What a finding says, without a full stop: figures or a reason follow."""
     return f"{finding.title}, {finding.detail}".removesuffix(".")
@@ -177,6 +195,7 @@ def job_sheet(r: Resolved, findings: Sequence[Finding], scenes: Mapping[str, dic
         for scene_id, scene in drawn.items():
             counts = ", ".join(f"{len(scene.of(op))} {op}" for op in OPERATIONS if scene.of(op))
             lines.append(f"  {scene_id}, {scene.thickness:.1f} mm: in this order {counts}")
+        lines += _words_of(r, module)
         lines += [f"  drill {d.many} x {d.diameter:.2f} mm in {d.sheet}" for d in drill_schedule(drawn)]
     lines += _by_machine(r)
     return "\n".join([*lines, "", "CAUTIONS", *(f"  {c}" for c in CAUTIONS), ""])

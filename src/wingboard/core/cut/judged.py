@@ -98,7 +98,7 @@ def _of_piece(
     half = width / 2 - HAIR
     reached = [p.buffer(-half, quad_segs=16).buffer(half, quad_segs=16) for p in polygons(openings)]
     found.append(left_over(board, through, stays, outline.difference(shapely.union_all(reached))))
-    marked = region_of([i for i in items if i.operation in ("engrave", "pocket")])
+    marked = region_of([i for i in items if i.operation in ("mask", "engrave", "pocket")])
     opened = [i for i in items if i.open]
     if not opened:
         for op, area in shallow:

@@ -48,12 +48,13 @@ def openings(work: Work, items: Sequence[Item]) -> list[Operation]:
     if work.laser:
         feeds, passes = lasering(sheet.material, sheet.thickness, machine)
         by = (0.0 if machine.offsets else work.fit.kerf / 2) - wider
+        lines = [(item.label, beside(item.path, by)) for item in items]
         targets = [
-            Target(item.label, first_of(line), _laser_cut(item.label, line, feeds, passes, inwards=True))
-            for item in items
-            for line in beside(item.path, by)
+            Target(label, first_of(line), _laser_cut(label, line, feeds, passes, inwards=True))
+            for label, mine in lines
+            for line in mine
         ]
-        lost = [i.label for i in items if not beside(i.path, by)]
+        lost = [label for label, mine in lines if not mine]
         return (
             [operation(work, "inner", targets, None, feeds, work.fit.kerf, sheet.thickness, "front", lost)]
             if items
@@ -76,7 +77,7 @@ def openings(work: Work, items: Sequence[Item]) -> list[Operation]:
         feeds = milling(sheet.material, tool, machine)
         levels = Levels(-(sheet.thickness + THROUGH), feeds.step, TURN * tool.diameter)
         targets = [
-            Target(item.label, first_of(line), _mill_cut(item.label, line, levels, feeds, climb=False))
+            Target(item.label, first_of(line), _mill_cut(item.label, line, levels, feeds, clockwise=not machine.climb))
             for item in by_tool[number]
             for line in beside(item.path, tool.diameter / 2 - wider)
         ]
@@ -138,10 +139,11 @@ def outlines(work: Work, items: Sequence[Item]) -> list[Operation]:
     levels = Levels(-(sheet.thickness + THROUGH), feeds.step, TURN * tool.diameter)
     wide, high = TABS["mill"]
     high = min(high, sheet.thickness / 2)
+    tab = wide + tool.diameter, high - sheet.thickness
     targets = [
         Target(
             item.label, first_of(line),
-            _mill_cut(item.label, line, levels, feeds, climb=True, tab=(wide + tool.diameter, high - sheet.thickness)),
+            _mill_cut(item.label, line, levels, feeds, clockwise=machine.climb, tab=tab),
         )
         for item in items
         for line in [outside(item.path, tool.diameter / 2)]
@@ -199,14 +201,14 @@ def _lead(loop: Loop, inwards: bool, sheet: Sheet | None) -> Place:
 
 
 def _mill_cut(
-    label: str, line: CirclePath | Loop, levels: Levels, feeds: Feeds, *, climb: bool,
+    label: str, line: CirclePath | Loop, levels: Levels, feeds: Feeds, *, clockwise: bool,
     tab: tuple[float, float] = (0.0, 0.0),
 ) -> Callable[[Place], list[Cut]]:  # fmt: skip
-    """Climb milling: what stays is on the right of the way; inside openings counter-clockwise, outside clockwise."""
+    """A line gone round, either way. Climb milling keeps what stays on the right: openings counter-clockwise."""
 
     def make(at: Place) -> list[Cut]:
         loop = as_loop(line, at)
-        if climb:
+        if clockwise:
             loop = started_near(reversed_loop(loop), loop[0].x, loop[0].y)
         total = sum(e.length for e in edges_of(loop, closed=True))
         tabs = tabs_along(total, tab[0]) if tab[0] else []

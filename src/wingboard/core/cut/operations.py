@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from wingboard.core.cut.engraved import engravings
+from wingboard.core.cut.masks import masks
 from wingboard.core.cut.openings import openings, outlines
 from wingboard.core.cut.pockets import pockets
 from wingboard.core.cut.sheets import Sheet
@@ -33,11 +34,23 @@ def operations(design: Design, sheet: Sheet) -> tuple[Operation, ...]:
     if turned:
         made += _turned_over(work, sunk)
         sunk = []
+    made += masks(work, front)
     made += engravings(work, front)
     made += pockets(work, sunk, "behind" if any(p.piece.side == "behind" for p in sheet.laid) else "front")
     made += openings(work, [i for i in front if i.operation == "inner"])
     made += outlines(work, [i for i in front if i.operation == "outline"])
     return tuple(made)
+
+
+def ladder(design: Design, sheet: Sheet, depths: Sequence[float]) -> tuple[Operation, ...]:
+    """The operations of a coupon whose engraving is labelled ``depth 0.1`` and so on: each as deep as it says."""
+    work = Work(sheet, fit_of(design, sheet.machine, sheet.material, sheet.thickness))
+    items = [item for laid in sheet.laid for item in laid.items()]
+    made: list[Operation] = []
+    for depth in depths:
+        fit = work.fit._replace(engraved=depth)
+        made += engravings(Work(sheet, fit), [i for i in items if i.label == f"depth {depth:g}"])
+    return (*made, *outlines(work, [i for i in items if i.operation == "outline"]))
 
 
 def _turned_over(work: Work, sunk: Sequence[Item]) -> list[Operation]:

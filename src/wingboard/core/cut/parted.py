@@ -23,6 +23,10 @@ from wingboard.core.geometry.outline import Loop, Vertex, flattened
 from wingboard.core.record.cutting import Joint, Split
 
 Axis = Literal["x", "y"]
+JOINTS: dict[Joint, str] = {
+    "straight": "glued to the sheet beside it", "strap": "a strap glued behind", "tongues": "tongues, cut with it",
+    "dowels": "dowels in its edge",
+}  # fmt: skip
 TONGUE = (10.0, 15.0, 9.0)
 """A tongue: as wide at its neck and at its head, and as long (mm)."""
 TONGUE_EVERY = 45.0

@@ -9,6 +9,7 @@ from typing import Literal
 
 from wingboard.core.cut.cases import case_scenes
 from wingboard.core.cut.parted import Parted
+from wingboard.core.cut.patched import patch_scene
 from wingboard.core.cut.printed import is_printed
 from wingboard.core.cut.scenes import layer_scene
 from wingboard.core.files.scene import Scene
@@ -90,12 +91,26 @@ class Piece:
 
 def whole_pieces(r: Resolved) -> tuple[Piece, ...]:
     """All pieces in the order of the modules and their layers, none parted; printed ones and film are none."""
-    return r.once("whole pieces to cut", lambda: tuple(p for m in r.modules.values() for p in _of_module(r, m)))
+    return r.once(
+        "whole pieces to cut",
+        lambda: (*(p for m in r.modules.values() for p in _of_module(r, m)), *_patches(r)),
+    )
 
 
 def pieces_of(r: Resolved) -> tuple[Piece, ...]:
     """All pieces as they are cut: those that are parted in their parts, with the straps behind their seams."""
     return r.once("pieces to cut", lambda: tuple(p for whole in whole_pieces(r) for p in _as_cut(r, whole)))
+
+
+def _patches(r: Resolved) -> Iterator[Piece]:
+    for patch in r.design.cutting.patches:
+        if patch.module in r.modules:
+            module = r.modules[patch.module]
+            name = f"{module.module.name}, patch {patch.text or patch.id}"
+            yield Piece(
+                r, module, None, patch.id, name, patch.width, patch.height, patch.material, patch.thickness, 1,
+                patch.x - patch.width / 2, patch.y - patch.height / 2, own=patch_scene(r, patch),
+            )  # fmt: skip
 
 
 def parted_of(r: Resolved, piece: Piece) -> Parted | None:

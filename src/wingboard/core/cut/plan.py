@@ -7,9 +7,10 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from wingboard.core.cut.beside import beside, forget_fillings, outside
-from wingboard.core.cut.coupons import coupon
+from wingboard.core.cut.colours import colours_of
+from wingboard.core.cut.coupons import DEPTHS, coats, coupon, depths, gauge
 from wingboard.core.cut.judged import Verdict, judged
-from wingboard.core.cut.operations import operations
+from wingboard.core.cut.operations import ladder, operations
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import EDGE, Coupon, Laid, Sheet, layout
 from wingboard.core.cut.work import Operation, fit_of
@@ -142,21 +143,35 @@ def sheet_files(r: Resolved, sheet: Sheet) -> Iterator[SheetFile]:
     """Every file of a sheet but its coupon: its lines as drawings, and its programs."""
     scene = lines_scene(r, sheet)
     stem = "lines-kerf-taken-off" if kerf_taken_off(sheet) else "lines-drawn-edge"
-    yield SheetFile(f"{stem}.svg", write_svg(scene))
+    yield SheetFile(f"{stem}.svg", write_svg(scene, colours_of(r.design)))
     yield SheetFile(f"{stem}.dxf", _dxf(scene))
     yield from program_files(r, sheet)
 
 
 def coupon_files(r: Resolved, sheet: Sheet) -> tuple[SheetFile, ...]:
-    """The coupon to be cut of such a sheet first: as a drawing twice, and as a program."""
-    scene = coupon(r, materials()[sheet.material].name, sheet.thickness)
-    piece = Laid(Coupon(scene), 0, EDGE, EDGE, False)
-    bare = sheet._replace(laid=(piece,), width=scene.width + 2 * EDGE, height=scene.height + 2 * EDGE, taken=())
-    whole = next(programs(bare, operations(r.design, bare), scene.title))
-    return (
-        SheetFile("coupon.svg", write_svg(scene)), SheetFile("coupon.dxf", _dxf(scene)),
-        SheetFile("coupon.nc", write_gcode(whole.program)),
-    )  # fmt: skip
+    """The coupons to be cut of such a sheet first, each as a drawing and as a program: holes, depths, slots, paint."""
+    made: list[SheetFile] = []
+    for what, scene in coupons(r, sheet).items():
+        piece = Laid(Coupon(scene), 0, EDGE, EDGE, False)
+        bare = sheet._replace(laid=(piece,), width=scene.width + 2 * EDGE, height=scene.height + 2 * EDGE, taken=())
+        ops = operations(r.design, bare) if what != "depth" else ladder(r.design, bare, DEPTHS)
+        whole = next(programs(bare, ops, scene.title))
+        made += [
+            SheetFile(f"{what}.svg", write_svg(scene, colours_of(r.design))),
+            SheetFile(f"{what}.nc", write_gcode(whole.program)),
+        ]
+        if what == "coupon":
+            made.append(SheetFile("coupon.dxf", _dxf(scene)))
+    return tuple(made)
+
+
+def coupons(r: Resolved, sheet: Sheet) -> dict[str, Scene]:
+    """The coupons of a kind of sheet by their names; that of paint where the sheet's pieces are painted."""
+    name, thick = materials()[sheet.material].name, sheet.thickness
+    made = {"coupon": coupon(r, name, thick), "depth": depths(name, thick), "slots": gauge(name, thick)}
+    if any(laid.piece.layer is not None and laid.piece.layer.paint for laid in sheet.laid):
+        made["paint"] = coats(name, thick)
+    return made
 
 
 def kinds_of_sheet(r: Resolved) -> dict[str, Sheet]:

@@ -21,7 +21,7 @@ from wingboard.core.cut.toolpath import (
 from wingboard.core.cut.travel import Place
 from wingboard.core.cut.work import Operation, Target, Work, as_loop, first_of, operation
 from wingboard.core.files.scene import CirclePath, Item
-from wingboard.core.geometry.outline import Loop, Vertex
+from wingboard.core.geometry.outline import Loop, Vertex, reversed_loop
 from wingboard.core.record.workshop import Tool
 
 
@@ -42,7 +42,7 @@ def pockets(work: Work, items: Sequence[Item], side: str) -> list[Operation]:
     for number, mine in by_tool.items():
         tool = machine.tools[number - 1]
         feeds = milling(sheet.material, tool, machine)
-        targets = [_pocketed(item, tool, feeds) for item in mine]
+        targets = [_pocketed(item, tool, feeds, machine.climb) for item in mine]
         deepest = max(i.depth or 0.0 for i in mine)
         made.append(
             operation(work, "pocket", targets, (number, tool), feeds, tool.diameter, deepest, side, lost)
@@ -53,8 +53,11 @@ def pockets(work: Work, items: Sequence[Item], side: str) -> list[Operation]:
     return made
 
 
-def _pocketed(item: Item, tool: Tool, feeds: Feeds) -> Target:
-    """A pocket from its middle outwards: each way round overlaps the one before by half the cutter."""
+def _pocketed(item: Item, tool: Tool, feeds: Feeds, climb: bool) -> Target:
+    """A pocket from its middle outwards: each way round overlaps the one before by half the cutter.
+
+    Climb milling goes round counter-clockwise: the wall is on the right.
+    """
     levels = Levels(-(item.depth or 0.0), feeds.step, TURN * tool.diameter)
     walls = inside(item.path, tool.diameter / 2)
     within: list[Loop] = []
@@ -66,13 +69,16 @@ def _pocketed(item: Item, tool: Tool, feeds: Feeds) -> Target:
         while left:
             following = []
             for part in left:
-                within.append(tuple(Vertex(x, y) for x, y in shapely.get_coordinates(part.exterior)[:-1].tolist()))
+                ring = shapely.get_coordinates(part.exterior)[:-1].tolist()
+                within.append(tuple(Vertex(x, y) for x, y in (ring if part.exterior.is_ccw else ring[::-1])))
                 following += polygons(part.buffer(-tool.diameter / 2))
             left = following
         break
 
     def make(at: Place) -> list[Cut]:
         loops = [*reversed(within), *(as_loop(wall, at) for wall in walls)]
+        if not climb:
+            loops = [reversed_loop(loop) for loop in loops]
         return [
             Cut(
                 item.label, loop[0].x, loop[0].y, tuple(milled_loop(loop, levels, feeds.feed, feeds.plunge))

@@ -12,6 +12,8 @@ from wingboard.core.record.materials import materials
 
 ENGRAVES = 0.25
 """Share of its power with which a laser engraves (common practice, to be tuned on a coupon)."""
+KISSES = 0.08
+"""Share of its power with which a laser cuts a film and not what is under it (common practice, to be tuned)."""
 WET: tuple[str, ...] = ("acrylic", "polycarbonate", "abs", "aluminium")
 """Milled with a mist or air at the cutter (common practice)."""
 
@@ -74,7 +76,11 @@ def _kerf_words(sheet: Sheet) -> str:
 
 def _section(op: Operation, sheet: Sheet) -> Section:
     laser = sheet.machine.kind == "laser"
-    power = ENGRAVES if laser and op.kind in ("trial", "words", "lines") else 1.0
+    power = 1.0
+    if laser and op.kind in ("trial", "words", "lines"):
+        power = ENGRAVES
+    elif op.kind == "mask":
+        power = KISSES
     runs = [
         Run(cut.x, cut.y, [Motion(s.x, s.y, s.z, s.bulge, s.feed, 1.0 if s.on else 0.0) for s in cut.steps])
         for cut in op.cuts

@@ -9,6 +9,7 @@ from itertools import groupby
 import shapely
 
 from wingboard.core.cut.cases import case_scenes
+from wingboard.core.cut.lettered import on_face, printed_film, vinyl, way_of
 from wingboard.core.face.graphics import LINE, Drawing, graphics_on
 from wingboard.core.face.legend import MARK_LENGTH, MARK_WIDTH, Lettering, Mark, Word, letterings
 from wingboard.core.files.scene import CirclePath, Item, Operation, Scene, polygon_loop
@@ -31,7 +32,7 @@ def layer_scene(r: Resolved, module: ResolvedModule, layer: Layer) -> Scene:
     """
     items = []
     if layer.role == "face":
-        items += [*lettering_items(r, module), *graphic_items(r, module)]
+        items += on_face([*lettering_items(r, module), *graphic_items(r, module)], way_of(r, module))
     names = {f.id: f.name for f in r.design.functions}
     cuts = module.cutouts(layer.id)
     items += [_cut(cut, names) for cut in cuts if cut.depth is not None]
@@ -98,8 +99,21 @@ def film_scene(r: Resolved, module: ResolvedModule) -> Scene | None:
 def module_scenes(r: Resolved, module: ResolvedModule) -> dict[str, Scene]:
     """Every scene of a module by a short name: the layers' ids, ``film``, and the pieces of its case."""
     scenes = {layer.id: layer_scene(r, module, layer) for layer in module.stack}
-    film = film_scene(r, module)
-    return {**scenes, **({"film": film} if film else {}), **case_scenes(r, module)}
+    film, words = film_scene(r, module), words_scene(r, module)
+    more = {name: scene for name, scene in (("film", film), words or ("", None)) if scene is not None}
+    return {**scenes, **more, **case_scenes(r, module)}
+
+
+def words_scene(r: Resolved, module: ResolvedModule) -> tuple[str, Scene] | None:
+    """What a face's words are cut in or printed on, where that is a film of its own, with the name of its file."""
+    way, face = way_of(r, module), next((layer for layer in module.stack if layer.role == "face"), None)
+    if face is None or way not in ("vinyl", "film"):
+        return None
+    items = [*lettering_items(r, module), *graphic_items(r, module)]
+    title = f"{r.design.name}, {module.module.name}"
+    if way == "vinyl":
+        return "words-vinyl", vinyl(items, module.loop_of(face), f"{title}: Words in adhesive film")
+    return "words-film", printed_film(layer_scene(r, module, face), items, f"{title}: Words on film, mirrored")
 
 
 def every_scene(r: Resolved) -> dict[str, dict[str, Scene]]:

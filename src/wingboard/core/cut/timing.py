@@ -34,11 +34,18 @@ class Way(NamedTuple):
     rest: bool = False
 
 
+FIELDS = len(Way._fields)
+
+
 def times(moves: Sequence[Way], acceleration: float) -> Numbers:
     """How long (s) each of the moves takes, one after the other, at rest before the first and after the last."""
-    if not moves:
+    return times_of(np.array(moves, dtype=np.float64).reshape(-1, FIELDS), acceleration)
+
+
+def times_of(ways: Numbers, acceleration: float) -> Numbers:
+    """The same for moves as rows of an array, their columns the fields of :class:`Way`."""
+    if not len(ways):
         return np.zeros(0)
-    ways = np.array(moves, dtype=np.float64)
     length, leaves, arrives = _measured(ways)
     feed = ways[:, 7] / 60
     corner = np.zeros(len(ways) + 1)

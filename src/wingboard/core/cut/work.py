@@ -8,11 +8,9 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from wingboard.core.cut.feeds import (
-    Feeds,
-)
+from wingboard.core.cut.feeds import USUAL_DEPTH, Feeds
 from wingboard.core.cut.sheets import Sheet
-from wingboard.core.cut.timing import Way, times
+from wingboard.core.cut.timing import FIELDS, times_of
 from wingboard.core.cut.toolpath import (
     Cut,
     circle_loop,
@@ -26,15 +24,14 @@ from wingboard.core.record.cutting import Fitted
 from wingboard.core.record.design import Design
 from wingboard.core.record.workshop import Machine, Material, Tool
 
-Kind = Literal["trial", "words", "lines", "pocket", "drill", "inner", "outline", "pins"]
-ORDER: tuple[Kind, ...] = ("pins", "trial", "words", "lines", "pocket", "drill", "inner", "outline")
+Kind = Literal["mask", "trial", "words", "lines", "pocket", "drill", "inner", "outline", "pins"]
+ORDER: tuple[Kind, ...] = ("pins", "mask", "trial", "words", "lines", "pocket", "drill", "inner", "outline")
 """Outlines last, so that the piece stays held; a trial first, where it is cut away later (common practice)."""
 TITLES: dict[Kind, str] = {
-    "pins": "Holes to turn it over by", "trial": "Trial engraving", "words": "Engrave words", "lines": "Engrave lines",
+    "pins": "Holes to turn it over by", "mask": "Kiss cuts in the film",
+    "trial": "Trial engraving", "words": "Engrave words", "lines": "Engrave lines",
     "pocket": "Pockets", "drill": "Drill holes", "inner": "Inner openings", "outline": "Outlines, last",
 }  # fmt: skip
-ENGRAVED = 0.3
-"""How deep (mm) words are engraved where no coupon said (common practice)."""
 
 
 class Fit(NamedTuple):
@@ -57,9 +54,9 @@ def fit_of(design: Design, machine: Machine, material: Material, thickness: floa
         None,
     )
     if found is None:
-        return Fit(machine.kerf, 0.0, ENGRAVED, False)
+        return Fit(machine.kerf, 0.0, USUAL_DEPTH, False)
     kerf = machine.kerf if found.kerf is None else found.kerf
-    return Fit(kerf, found.wider, found.engraved or ENGRAVED, found.kerf is not None)
+    return Fit(kerf, found.wider, found.engraved or USUAL_DEPTH, found.kerf is not None)
 
 
 class Operation(NamedTuple):
@@ -133,20 +130,22 @@ def operation(
 
 def _times(cuts: Sequence[Cut], machine: Machine, laser: bool) -> tuple[float, tuple[float, ...]]:
     """How far (mm) the tool travels between cuts, and how long each takes with the way to it (s)."""
-    travel, moves, ends = 0.0, [], []
+    travel, ends = 0.0, []
+    moves: list[float] = []  # as in Way, one after the other: a plan has tens of thousands
     x, y = 0.0, 0.0
     for cut in cuts:
         travel += math.hypot(cut.x - x, cut.y - y)
         high, z = (0.0, 0.0) if laser else (SAFE, CLEAR)
-        moves.append(Way(x, y, high, cut.x, cut.y, high, 0.0, machine.feed, True))
-        moves.append(Way(cut.x, cut.y, high, cut.x, cut.y, z, 0.0, machine.feed, True))
+        moves += (x, y, high, cut.x, cut.y, high, 0.0, machine.feed, 1.0)
+        moves += (cut.x, cut.y, high, cut.x, cut.y, z, 0.0, machine.feed, 1.0)
         x, y = cut.x, cut.y
         for step in cut.steps:
-            moves.append(Way(x, y, z, step.x, step.y, step.z, step.bulge, step.feed))
+            moves += (x, y, z, step.x, step.y, step.z, step.bulge, step.feed, 0.0)
             x, y, z = step.x, step.y, step.z
-        moves.append(Way(x, y, z, x, y, high, 0.0, machine.feed))
-        ends.append(len(moves))
-    taken = np.concatenate([[0.0], times(moves, machine.acceleration).cumsum()])
+        moves += (x, y, z, x, y, high, 0.0, machine.feed, 0.0)
+        ends.append(len(moves) // FIELDS)
+    lasts = times_of(np.array(moves).reshape(-1, FIELDS), machine.acceleration)
+    taken = np.concatenate([[0.0], lasts.cumsum()])
     return travel, tuple(np.diff(taken[[0, *ends]]).tolist())
 
 

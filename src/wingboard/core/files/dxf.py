@@ -11,18 +11,21 @@ from ezdxf.filemanagement import new
 
 from wingboard.core.files.scene import OPERATIONS, CirclePath, Item, Scene
 
-LAYER_COLOURS = {"engrave": 8, "pocket": 30, "inner": 4, "outline": 7}
+LAYER_COLOURS = {"mask": 6, "engrave": 8, "pocket": 30, "inner": 4, "outline": 7}
 """AutoCAD colour index of each layer; the layer's name carries the meaning."""
 
 
 def write_dxf(scene: Scene) -> bytes:
     """The scene as a DXF drawing in mm: circles as CIRCLE, the rest as closed LWPOLYLINE with bulges.
 
-    Layers are named ENGRAVE, POCKET, INNER and OUTLINE; a pocket's layer adds its depth, as ``POCKET_1.20_BEHIND``.
+    Layers are named ENGRAVE, POCKET, INNER and OUTLINE, and MASK where there is any; a pocket's layer adds its depth,
+    as ``POCKET_1.20_BEHIND``.
     """
     document = _new_document()
     space = document.modelspace()
     for operation in OPERATIONS:
+        if operation == "mask" and not scene.of("mask"):
+            continue
         document.layers.add(operation.upper(), color=LAYER_COLOURS[operation])
     for item in scene.items:
         layer = _layer(document, item)

@@ -10,9 +10,12 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.geometry.outline import Loop, Vertex, mirrored, moved, svg_line, svg_path
 
-Operation = Literal["engrave", "pocket", "inner", "outline"]
-OPERATIONS: tuple[Operation, ...] = ("engrave", "pocket", "inner", "outline")
-"""In the order they are cut: the outline last, so that the piece stays held (common practice)."""
+Operation = Literal["mask", "engrave", "pocket", "inner", "outline"]
+OPERATIONS: tuple[Operation, ...] = ("mask", "engrave", "pocket", "inner", "outline")
+"""In the order they are cut: the outline last, so that the piece stays held (common practice).
+
+A mask is cut through a film that lies on the sheet, or in a film by itself: a kiss cut.
+"""
 
 
 class CirclePath(NamedTuple):

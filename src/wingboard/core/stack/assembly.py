@@ -18,11 +18,15 @@ class Step(NamedTuple):
     mind: str = ""
 
 
-def assembly(module: ResolvedModule) -> tuple[Step, ...]:
-    """The steps for one module, first to last."""
+def assembly(module: ResolvedModule, words: str = "") -> tuple[Step, ...]:
+    """The steps for one module, first to last.
+
+    :param words: how its words are made, where they are not simply engraved.
+    """
     plates = module.plates
     steps = [Step("Lay out every sheet in its order, front up, and check one hole of each part through all of them")]
     steps += [_painted(layer) for layer in plates if layer.paint]
+    steps += [Step("Make the words of the face", f"{words[0].upper()}{words[1:]}")] if words else []
     filmed = [layer.name for layer in module.stack if "clear" in materials()[layer.material].light]
     steps.append(
         Step(

@@ -3,7 +3,7 @@ import { answered, api } from "../../api/client";
 import type { BriefView, Command, DesignView, Machine } from "../../api/types";
 import { PROCESS_NAMES, useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
-import { FigureField, LengthField, TextField } from "../../ui/fields";
+import { ChoiceField, FigureField, LengthField, TextField } from "../../ui/fields";
 import { Beds } from "./Beds";
 import { TakeAway } from "../../ui/TakeAway";
 
@@ -109,6 +109,21 @@ function MachineRow({
               value={machine.watts ?? 0}
               most={10000}
               onCommit={(watts) => set({ watts })}
+            />
+          </span>
+        )}
+        {machine.kind === "mill" && (
+          <span className="w-40">
+            <ChoiceField
+              label="Goes round"
+              value={machine.climb === false ? "against" : "climb"}
+              options={
+                [
+                  ["climb", "climb: teeth bite in"],
+                  ["against", "against: machines with play"],
+                ] as const
+              }
+              onCommit={(way) => set({ climb: way === "climb" })}
             />
           </span>
         )}

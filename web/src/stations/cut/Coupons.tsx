@@ -5,6 +5,14 @@ import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
 
+/** A coupon by the name of its files: what it is, and how it is read. */
+const COUPONS = [
+  ["coupon", "Holes", "Measure one hole, and the piece that fell out of it: kerf is half their difference."],
+  ["depth", "Depths", "Which depth reads well, and feels right under a finger?"],
+  ["slots", "Slots", "Push a scrap of the sheet, or the clip, in: which one sits without play?"],
+  ["paint", "Paint", "None to three coats over a lamp: which is dark, and do the letters still read?"],
+] as const;
+
 export function Coupons({ sheets }: { sheets: SheetsView }) {
   const kinds = new Map<string, SheetLine>();
   for (const sheet of sheets.sheets) {
@@ -16,8 +24,8 @@ export function Coupons({ sheets }: { sheets: SheetsView }) {
   return (
     <div>
       <p className="px-3.5 py-2 text-[12px]/[17px] text-faint">
-        Cut a coupon of each sheet first. It is a row of holes round a part&rsquo;s own size: measure one
-        hole, and the piece that fell out of it. What you type here is used in every file from then on.
+        Cut coupons of each sheet first, from the sheet itself. What you type here is used in every file from
+        then on.
       </p>
       {[...kinds.values()].map((sheet) => (
         <Kind key={sheet.id} sheet={sheet} />
@@ -50,18 +58,29 @@ function Kind({ sheet }: { sheet: SheetLine }) {
             ? "Kerf measured"
             : "Kerf not measured on this sheet: the machine's usual one is used"}
       </p>
-      <p className="num mt-1 flex flex-wrap gap-x-3 text-[11px]">
-        {["svg", "dxf", "nc"].map((kind) => (
-          <a
-            key={kind}
-            className="text-petrol underline hover:no-underline"
-            href={`/api/designs/${id}/sheets/${sheet.id}/coupon.${kind}`}
-            download
-          >
-            coupon.{kind}
-          </a>
+      <dl className="mt-1 space-y-1 text-[11px]/[15px]">
+        {COUPONS.filter(([name]) => sheet.coupons.includes(name)).map(([name, what, how]) => (
+          <div key={name}>
+            <dt className="flex justify-between gap-2">
+              <span className="text-[12px]">{what}</span>
+              <span className="num flex gap-x-2.5">
+                {(name === "coupon" ? ["svg", "dxf", "nc"] : ["svg", "nc"]).map((kind) => (
+                  <a
+                    key={kind}
+                    className="text-petrol underline hover:no-underline"
+                    href={`/api/designs/${id}/sheets/${sheet.id}/${name}.${kind}`}
+                    aria-label={`${what}, ${sheet.title}, ${kind}`}
+                    download
+                  >
+                    {kind}
+                  </a>
+                ))}
+              </span>
+            </dt>
+            <dd className="text-faint">{how}</dd>
+          </div>
         ))}
-      </p>
+      </dl>
       <div className="mt-2 grid grid-cols-2 gap-2">
         {sheet.kind === "laser" && (
           <LengthField label="Kerf" value={known?.kerf ?? sheet.kerf} onCommit={(kerf) => log({ kerf })} />

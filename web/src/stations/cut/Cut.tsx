@@ -16,6 +16,7 @@ import { Jobs } from "./Jobs";
 import { Pieces } from "./Pieces";
 import { Player } from "./Player";
 import { SheetDrawing } from "./SheetDrawing";
+import { Surface } from "./Surface";
 import { SIDES, useCut, usePlayer, VIEWS } from "./store";
 import { useSheetPlan, useSheets } from "./useSheets";
 
@@ -77,6 +78,7 @@ function Bench({ cut, sheets }: { cut: CutView; sheets: SheetsView }) {
           {side === "jobs" && <Jobs sheets={sheets} sheet={sheet} plan={plan.data} cautions={cut.cautions} />}
           {side === "pieces" && <Pieces sheets={sheets} />}
           {side === "coupons" && <Coupons sheets={sheets} />}
+          {side === "surface" && <Surface />}
           {side === "files" && chosen && <Files cut={cut} module={chosen} />}
         </div>
       </section>

@@ -2,6 +2,7 @@
 import type { CutModule, CutView } from "../../api/types";
 import { useDesign } from "../../app/design";
 import { Archive } from "./Archive";
+import { Colours } from "./Colours";
 import { Mark } from "../../ui/Mark";
 
 const LINK = "text-petrol underline hover:no-underline";
@@ -56,6 +57,7 @@ export function Files({ cut, module }: { cut: CutView; module: CutModule }) {
           ))}
         </tbody>
       </table>
+      <Colours />
       <Unsettled lines={cut.unsettled} />
       <h3 className="mt-5 text-[12px]">Round holes</h3>
       <table className="num mt-1 w-full">
@@ -88,6 +90,9 @@ const PRINTED = {
   "mock-up-rear": "mock-up, rear",
   section: "section",
   "lens-inserts": "lens inserts, mirrored",
+  "holes-from-behind": "holes, from behind",
+  "words-vinyl": "words in adhesive film, 1:1",
+  "words-film": "words on film, mirrored, 1:1",
 };
 
 const shortName = (file: string) =>

@@ -64,11 +64,16 @@ export function Parting({ whole }: { whole: Whole }) {
               />
             ))}
           </div>
-          <ChoiceField label="Its parts are joined by" value={split.joint} options={JOINTS} onCommit={rejoined} />
+          <ChoiceField
+            label="Its parts are joined by"
+            value={split.joint}
+            options={JOINTS}
+            onCommit={rejoined}
+          />
           {whole.dowels.length > 0 && (
             <p className="text-[11px] text-faint">
-              Dowels at <span className="num">{whole.dowels.map(shown).join(", ")}</span> along the seam, marked
-              at both edges
+              Dowels at <span className="num">{whole.dowels.map(shown).join(", ")}</span> along the seam,
+              marked at both edges
             </p>
           )}
           <Button look="quiet" onClick={() => part({ ...split, at: [] })}>

@@ -10,6 +10,7 @@ type Sheet = CutModule["sheets"][number];
 type Operation = Sheet["operations"][number]["operation"];
 
 const LINE: Record<Operation, { colour: string; words: string }> = {
+  mask: { colour: "var(--judge)", words: "kiss cuts" },
   engrave: { colour: "var(--note)", words: "engrave" },
   pocket: { colour: "var(--judge)", words: "pocket from behind" },
   inner: { colour: "var(--petrol)", words: "inner cuts" },

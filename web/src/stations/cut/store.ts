@@ -2,7 +2,7 @@
 import { create } from "zustand";
 
 export type View = "bed" | "layer" | "hand";
-export type Side = "jobs" | "pieces" | "coupons" | "files";
+export type Side = "jobs" | "pieces" | "coupons" | "surface" | "files";
 
 interface CutState {
   view: View;
@@ -31,6 +31,7 @@ export const SIDES = [
   ["jobs", "Jobs"],
   ["pieces", "Pieces"],
   ["coupons", "Coupons"],
+  ["surface", "Surface"],
   ["files", "Files"],
 ] as const satisfies readonly (readonly [Side, string])[];
 

@@ -14,6 +14,16 @@ export function useSheets() {
   });
 }
 
+export function useSurface() {
+  const { id, revision } = useDesign();
+  return useQuery({
+    queryKey: ["surface", id, revision],
+    queryFn: () =>
+      answered(api.GET("/api/designs/{design_id}/surface", { params: { path: { design_id: id } } })),
+    placeholderData: (before) => before,
+  });
+}
+
 export function useSheetPlan(sheet: SheetLine | undefined) {
   const { id, revision } = useDesign();
   return useQuery({

@@ -1,0 +1,153 @@
+"""Whether old holes are hidden, patches lie on plain plate, and words in film can be made."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.changes.commands.cutting import RemovePatch, SetLettering
+from wingboard.core.cut.checks.machines import READS
+from wingboard.core.cut.lettered import narrowest, way_of
+from wingboard.core.cut.oldholes import MARGIN, judged_holes
+from wingboard.core.cut.patched import met_by
+from wingboard.core.cut.pieces import whole_pieces
+from wingboard.core.cut.scenes import graphic_items, lettering_items
+from wingboard.core.cut.sheets import machine_for
+from wingboard.core.face.checks.spots import at
+from wingboard.core.findings.facets import Facet
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.base import Source
+from wingboard.core.record.workshop import Machine
+from wingboard.core.resolved.design import Resolved
+
+WORDS: tuple[Facet, ...] = (*READS, "legends", "style")
+STROKE = 0.7
+"""A stroke of adhesive film narrower than this (mm) comes off with the tape (common practice)."""
+
+
+@check(
+    "cut.old-hole",
+    severity="judge",
+    title="An old hole stays in sight",
+    measures="from an old hole to the opening or edge that would show it; negative by how far it reaches in",
+    source=Source(kind="practice", note="reused, or covered with 3 mm of plate round it"),
+    reads=READS,
+)
+def old_hole(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Old holes that are neither taken up by a new opening nor covered by plate, part or patch."""
+    for module in r.modules.values():
+        for n, found in enumerate(judged_holes(r, module), 1):
+            if found.standing == "open":
+                hole = found.hole
+                yield rule.finding(
+                    module.module.id,
+                    detail=f"{hole.name or f'old hole {n}'}, {hole.diameter:g} mm at {hole.x:g}, {hole.y:g} of "
+                    f"{module.module.name}, and {found.by}",
+                    spot=at(module, hole.x, hole.y),
+                    measured=Measure(value=found.gap),
+                    needed=Measure(value=MARGIN),
+                    extra=str(n),
+                )
+
+
+@check(
+    "cut.patch-meets",
+    severity="must",
+    title="A patch lies on something",
+    measures="how far a patch reaches over an opening or a part's cover",
+    source=Source(kind="computed", note="the patch as a rectangle, against openings and covers"),
+    fixes="takes the patch away",
+    reads=READS,
+)
+def patch_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Patches that would cover what is still wanted."""
+    for patch in r.design.cutting.patches:
+        module = r.modules.get(patch.module)
+        met = met_by(module, patch) if module else None
+        if module and met and met.by > VISIBLE:
+            yield rule.finding(
+                patch.id,
+                detail=f"{module.module.name}, patch {patch.text or patch.id}, and {met.name}",
+                spot=at(module, patch.x, patch.y),
+                measured=Measure(value=-met.by),
+                needed=Measure(value=0.0),
+                fix=Fix(label="Take the patch away", commands=(RemovePatch(patch=patch.id),)),
+            )
+
+
+@check(
+    "cut.vinyl-thin",
+    severity="judge",
+    title="Letters too thin for adhesive film",
+    measures="the narrowest mean stroke of a word that is cut in film: twice its area by the way round it",
+    source=Source(kind="practice", note="under 0.7 mm letters come off with the transfer tape"),
+    fixes="has the words printed, masked or engraved instead",
+    reads=WORDS,
+)
+def vinyl_thin(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Faces whose words are cut in film that is too small to be weeded."""
+    for module in r.modules.values():
+        if way_of(r, module) != "vinyl":
+            continue
+        least, label = narrowest([*lettering_items(r, module), *graphic_items(r, module)])
+        if label and least < STROKE - VISIBLE / 10:
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}: {label}",
+                measured=Measure(value=least),
+                needed=Measure(value=STROKE),
+                fix=Fix(label="Engrave the words", commands=(SetLettering(module=module.module.id),)),
+            )
+
+
+@check(
+    "cut.film-hidden",
+    severity="must",
+    title="The printed film lies behind an opaque face",
+    measures="faces that are not clear, with words on a film behind them",
+    source=Source(kind="computed", note="a film behind a face is read through it"),
+    fixes="engraves the words instead",
+    reads=READS,
+)
+def film_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Films that nobody can see."""
+    for module in r.modules.values():
+        face = next((layer for layer in module.stack if layer.role == "face"), None)
+        if way_of(r, module) == "film" and face is not None and (face.opacity != "clear" or face.paint):
+            yield rule.finding(
+                module.module.id,
+                detail=f"{module.module.name}, {face.name.lower()}",
+                measured=Measure(value=1, unit="face"),
+                needed=Measure(value=0, unit="faces"),
+                most=True,
+                fix=Fix(label="Engrave the words", commands=(SetLettering(module=module.module.id),)),
+            )
+
+
+@check(
+    "cut.mask-by-mill",
+    severity="judge",
+    title="A mill cuts no film",
+    measures="faces whose film is to be cut through, that a mill or a hand makes",
+    source=Source(kind="practice", note="a beam cuts a film and not the sheet; by hand: a knife on the template"),
+    fixes="engraves the words, and fills them",
+    reads=READS,
+)
+def mask_by_mill(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Masks without a laser."""
+    for piece in whole_pieces(r):
+        if piece.layer is None or piece.layer.role != "face" or way_of(r, piece.module) != "mask":
+            continue
+        machine = machine_for(r.design, piece)
+        if not (isinstance(machine, Machine) and machine.kind == "laser"):
+            by = machine.name if isinstance(machine, Machine) else "a hand"
+            module = piece.module.module.id
+            yield rule.finding(
+                module,
+                detail=f"{piece.name}, made by {by}",
+                measured=Measure(value=1, unit="face"),
+                needed=Measure(value=0, unit="faces"),
+                most=True,
+                fix=Fix(label="Engrave and fill", commands=(SetLettering(module=module, way="filled"),)),
+            )

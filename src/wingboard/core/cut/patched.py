@@ -1,0 +1,77 @@
+"""Small plates that cover openings that are not wanted any more, and carry words as labels. Lengths in mm."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import shapely
+from shapely.affinity import translate
+
+from wingboard.core.face.lettering import loops, run
+from wingboard.core.files.scene import CirclePath, Item, Scene
+from wingboard.core.geometry.outline import moved, rounded_rectangle
+from wingboard.core.record.cutting import Patch
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
+
+CORNER = 2.0
+SCREW, SCREW_EDGE = 2.9, 4.0
+"""Holes for M2.5 (ISO 273, medium), so far from the patch's edges."""
+CAP = 3.0
+
+
+def patch_scene(r: Resolved, patch: Patch) -> Scene:
+    """A patch as it is cut: its outline, its words in the middle, holes in its corners where it is screwed on."""
+    width, height = patch.width, patch.height
+    items: list[Item] = []
+    if patch.text:
+        cap = min(CAP, height * 0.6)
+        line = run(patch.text, cap)
+        if line.width > width - 2:
+            line = run(patch.text, cap * (width - 2) / line.width)
+        x, y = (width - line.width) / 2, (height - line.cap) / 2
+        items += [Item("engrave", moved(loop, x, y), f"patch, {patch.text}") for loop in loops(line)]
+    if patch.screws:
+        for sx in (SCREW_EDGE, width - SCREW_EDGE):
+            for sy in (SCREW_EDGE, height - SCREW_EDGE):
+                items.append(Item("inner", CirclePath(sx, sy, SCREW), f"{patch.id}, screw"))
+    items.append(Item("outline", rounded_rectangle(width, height, min(CORNER, width / 4, height / 4)), patch.id))
+    name = r.modules[patch.module].module.name if patch.module in r.modules else patch.module
+    title = f"{r.design.name}, {name}: patch {patch.text or patch.id}"
+    return Scene(title, width, height, patch.thickness, tuple(items))
+
+
+def box_of(patch: Patch) -> shapely.Polygon:
+    """What of the face a patch covers."""
+    half = patch.width / 2, patch.height / 2
+    return shapely.box(patch.x - half[0], patch.y - half[1], patch.x + half[0], patch.y + half[1])
+
+
+class Met(NamedTuple):
+    """What a patch lies upon that it must not cover, and by how much (mm)."""
+
+    name: str
+    by: float
+
+
+def met_by(module: ResolvedModule, patch: Patch) -> Met | None:
+    """The opening or cover of a part that a patch lies upon most; None where it lies on plain plate."""
+    box, worst = box_of(patch), None
+    face = module.plates[0]
+    shapes = module.openings(face.id)
+    things = [
+        (module.owner_name(owner), core.buffer(radius))
+        for core, radius, owner in zip(shapes.cores, shapes.radii, shapes.owners.tolist(), strict=True)
+    ]
+    for p in module.placed:
+        cover = module.templates.envelope(p, "cover")
+        if cover is not None:
+            things.append((p.function.name, translate(cover.drawn(), p.place.x, p.place.y)))
+    for name, shape in things:
+        met = box.intersection(shape)
+        if met.area > 0.01:
+            x0, y0, x1, y1 = met.bounds
+            by = min(x1 - x0, y1 - y0)
+            if worst is None or by > worst.by:
+                worst = Met(name, by)
+    return worst

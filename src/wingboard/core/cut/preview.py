@@ -1,0 +1,60 @@
+"""A picture of a sheet as it will be made, for a glance: PNG, by Pillow."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from PIL import Image, ImageDraw
+
+from wingboard.core.cut.beside import disc
+from wingboard.core.files.scene import CirclePath, Item, Operation, Scene
+from wingboard.core.files.svg import STROKE, Colours
+from wingboard.core.geometry.outline import flattened
+
+Numbers = npt.NDArray[np.float64]
+LONG = 400
+"""Pixels along the longer side; drawn twice as fine."""
+RIM = 8
+FINER = 2
+
+
+def preview(scene: Scene, colours: Colours = STROKE) -> bytes:
+    """The scene as a PNG: letters filled, cuts as lines, paper white, front up."""
+    scale = FINER * (LONG - 2 * RIM) / max(scene.width, scene.height, 1.0)
+    size = round(scene.width * scale) + 2 * FINER * RIM, round(scene.height * scale) + 2 * FINER * RIM
+    image = Image.new("RGB", size, "#FFFFFF")
+    draw = ImageDraw.Draw(image)
+    order: tuple[Operation, ...] = ("outline", "pocket", "inner", "mask", "engrave")
+    for operation in order:
+        drawn = [(item, _points(item)) for item in scene.of(operation)]
+        # What falls out of a letter runs clockwise: it is laid over its letter, white.
+        for item, points in sorted(drawn, key=lambda d: _area(d[1]) < 0):
+            if len(points) < 2:
+                continue
+            on = points * (scale, -scale) + (FINER * RIM, size[1] - FINER * RIM)
+            line = [tuple(p) for p in on.tolist()]
+            if operation == "engrave" and not item.open and len(points) > 2:
+                draw.polygon(line, fill="#FFFFFF" if _area(points) < 0 else colours[operation])
+            else:
+                draw.line(line if item.open else [*line, line[0]], fill=colours[operation], width=FINER)
+    stream = io.BytesIO()
+    image.reduce(FINER).save(stream, "PNG", compress_level=3)
+    return stream.getvalue()
+
+
+def _points(item: Item) -> Numbers:
+    path = item.path
+    if isinstance(path, CirclePath):
+        return shapely.get_coordinates(disc(path).exterior)
+    if item.open:
+        return np.array([(v.x, v.y) for v in path])
+    return np.array(flattened(path), dtype=np.float64).reshape(-1, 2)
+
+
+def _area(points: Numbers) -> float:
+    """The area that points go round (mm²), clockwise less than nothing."""
+    x, y = points.T
+    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
