@@ -4454,6 +4454,8 @@ export interface components {
         /**
          * FaceView
          * @description A module's face: how its words are made (none: engraved), how that is done, the old holes under it.
+         *
+         *     ``free``: x and y of the middle of a plain place for a label (mm); empty where there is none.
          */
         FaceView: {
             /** Id */
@@ -4466,6 +4468,8 @@ export interface components {
             how: string;
             /** Old */
             old: components["schemas"]["OldHoleView"][];
+            /** Free */
+            free: number[];
         };
         /**
          * FaceViews

@@ -375,5 +375,5 @@ def _drawn(laid: Laid) -> DrawnPiece:
         piece=laid.piece.id,
         outline="".join(path_data(i) for i in items if i.operation == "outline"),
         openings="".join(path_data(i) for i in items if i.operation == "inner"),
-        letters="".join(path_data(i) for i in items if i.operation == "engrave" and not i.open),
+        letters="".join(path_data(i) for i in items if i.operation in ("engrave", "mask") and not i.open),
     )

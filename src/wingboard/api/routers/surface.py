@@ -12,6 +12,7 @@ from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.lettered import WORDS, way_of
 from wingboard.core.cut.oldholes import judged_holes, read_holes
+from wingboard.core.cut.patched import free_spot
 from wingboard.core.cut.patches import MARGIN, abandoned
 from wingboard.core.cut.plan import folder_of
 from wingboard.core.cut.sheets import layout
@@ -37,13 +38,17 @@ class OldHoleView(BaseModel):
 
 
 class FaceView(BaseModel):
-    """A module's face: how its words are made (none: engraved), how that is done, the old holes under it."""
+    """A module's face: how its words are made (none: engraved), how that is done, the old holes under it.
+
+    ``free``: x and y of the middle of a plain place for a label (mm); empty where there is none.
+    """
 
     id: str
     name: str
     way: Lettering | None
     how: str
     old: list[OldHoleView]
+    free: list[float]
 
 
 class AbandonedView(BaseModel):
@@ -146,7 +151,7 @@ def _face(r: Resolved, module: ResolvedModule) -> FaceView:
         for j in judged_holes(r, module)
     ]
     how = WORDS[way] if way else "engraved with the face"
-    return FaceView(id=module.module.id, name=module.module.name, way=way, how=how, old=old)
+    return FaceView(id=module.module.id, name=module.module.name, way=way, how=how, old=old, free=list(free_spot(module) or ()))
 
 
 def _changed(r: Resolved) -> list[ChangedFiles]:

@@ -65,12 +65,13 @@ def in_order(items: Sequence[Item]) -> list[Item]:
     """Closed letters in the order in which they are cut: word by word, counters before the letters round them."""
     found: list[Item] = []
     for _, word in groupby((i for i in items if not i.open), key=lambda i: i.label):
-        letters, counters = [], []
+        letters: list[Item] = []
+        counters: list[Item] = []
         for item in word:
             (counters if _counter(item) else letters).append(item)
         for letter in sorted(letters, key=_left):
             around = region_of([letter])
-            mine = [c for c in counters if around.contains(Point(flattened(c.path)[0]))]  # type: ignore[arg-type]
+            mine = [c for c in counters if around.contains(_on(c))]
             counters = [c for c in counters if c not in mine]
             found += [*mine, letter]
         found += counters
@@ -82,6 +83,12 @@ def _counter(item: Item) -> bool:
         return False
     ring = flattened(item.path)
     return len(ring) > 2 and not shapely.LinearRing(ring).is_ccw
+
+
+def _on(item: Item) -> Point:
+    if isinstance(item.path, CirclePath):
+        return Point(item.path.x, item.path.y)
+    return Point(flattened(item.path)[0])
 
 
 def _left(item: Item) -> float:

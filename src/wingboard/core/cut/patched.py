@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+import numpy as np
 import shapely
 from shapely.affinity import translate
 
@@ -47,6 +48,26 @@ def box_of(patch: Patch) -> shapely.Polygon:
     return shapely.box(patch.x - half[0], patch.y - half[1], patch.x + half[0], patch.y + half[1])
 
 
+LABEL = 30.0, 12.0
+"""Width and height of a label (mm) before it says anything."""
+PACE, BESIDE = 5.0, 2.0
+"""Free places are looked for at every so many mm; a label keeps so far (mm) from everything."""
+
+
+def free_spot(module: ResolvedModule, size: tuple[float, float] = LABEL) -> tuple[float, float] | None:
+    """The middle of a plain place of a face that takes a label, the lowest first; None where there is none."""
+    wide, high = size[0] + 2 * BESIDE, size[1] + 2 * BESIDE
+    x0, y0, x1, y1 = module.area.bounds
+    taken = shapely.union_all([shape for _, shape in _things(module)])
+    shapely.prepare(taken)
+    for y in np.arange(y0 + high / 2, y1 - high / 2, PACE):
+        for x in np.arange(x0 + wide / 2, x1 - wide / 2, PACE):
+            box = shapely.box(x - wide / 2, y - high / 2, x + wide / 2, y + high / 2)
+            if not taken.intersects(box) and module.area.covers(box):
+                return round(float(x), 1), round(float(y), 1)
+    return None
+
+
 class Met(NamedTuple):
     """What a patch lies upon that it must not cover, and by how much (mm)."""
 
@@ -57,6 +78,18 @@ class Met(NamedTuple):
 def met_by(module: ResolvedModule, patch: Patch) -> Met | None:
     """The opening or cover of a part that a patch lies upon most; None where it lies on plain plate."""
     box, worst = box_of(patch), None
+    for name, shape in _things(module):
+        met = box.intersection(shape)
+        if met.area > 0.01:
+            x0, y0, x1, y1 = met.bounds
+            by = min(x1 - x0, y1 - y0)
+            if worst is None or by > worst.by:
+                worst = Met(name, by)
+    return worst
+
+
+def _things(module: ResolvedModule) -> list[tuple[str, shapely.Geometry]]:
+    """Openings of a face and covers of its parts, each with whose it is."""
     face = module.plates[0]
     shapes = module.openings(face.id)
     things = [
@@ -67,11 +100,4 @@ def met_by(module: ResolvedModule, patch: Patch) -> Met | None:
         cover = module.templates.envelope(p, "cover")
         if cover is not None:
             things.append((p.function.name, translate(cover.drawn(), p.place.x, p.place.y)))
-    for name, shape in things:
-        met = box.intersection(shape)
-        if met.area > 0.01:
-            x0, y0, x1, y1 = met.bounds
-            by = min(x1 - x0, y1 - y0)
-            if worst is None or by > worst.by:
-                worst = Met(name, by)
-    return worst
+    return things

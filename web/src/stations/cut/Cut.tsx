@@ -40,7 +40,7 @@ function Bench({ cut, sheets }: { cut: CutView; sheets: SheetsView }) {
   const play = usePlayer((p) => p.set);
   const module = useSession((s) => s.module);
   const sheet = sheets.sheets.find((s) => s.id === wanted) ?? sheets.sheets[0];
-  const plan = useSheetPlan(sheet);
+  const plan = useSheetPlan(sheet, sheets.revision);
   const chosen = cut.modules.find((m) => m.id === module) ?? cut.modules[0];
   const step = (by: number) => {
     const next = sheets.sheets[sheets.sheets.findIndex((s) => s.id === sheet?.id) + by];
@@ -151,7 +151,11 @@ function OneLayer({ cut, module }: { cut: CutView; module: CutView["modules"][nu
         <Tabs
           label="Layers"
           tabs={module.sheets.map(
-            (s) => [s.id, s.id === "film" ? "Film" : `${layerName(s.title)} ${s.thickness} mm`] as const,
+            (s) =>
+              [
+                s.id,
+                s.id === "film" ? "Film" : layerName(s.title) + (s.thickness > 0 ? ` ${s.thickness} mm` : ""),
+              ] as const,
           )}
           now={sheet?.id ?? ""}
           onChange={(next) => set({ layer: next })}

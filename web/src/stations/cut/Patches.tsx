@@ -13,7 +13,7 @@ const PLAIN = { material: "acrylic", thickness: 1.5, text: "", screws: false } a
 export function Patches({ surface }: { surface: SurfaceView }) {
   const view = useDesign();
   const { send } = useChanges(view.id);
-  const first = surface.faces[0];
+  const roomy = surface.faces.filter((face) => face.free.length === 2);
   return (
     <section aria-label="Patches" className="border-t border-rule px-3.5 py-2.5">
       <h3 className="font-semibold">Patches and labels</h3>
@@ -27,27 +27,19 @@ export function Patches({ surface }: { surface: SurfaceView }) {
       {surface.patches.map((patch) => (
         <OnePatch key={patch.id} patch={patch} view={view} />
       ))}
-      {first && (
+      {roomy.map((face) => (
         <Button
-          className="mt-1.5"
-          onClick={() =>
-            void send([
-              {
-                do: "add_patch",
-                module: first.id,
-                x: 20,
-                y: 20,
-                width: 30,
-                height: 12,
-                ...PLAIN,
-                text: "LABEL",
-              },
-            ])
-          }
+          key={face.id}
+          className="mt-1.5 mr-1.5"
+          onClick={() => {
+            const [x = 0, y = 0] = face.free;
+            const label = { x, y, width: 30, height: 12, ...PLAIN, text: "LABEL" };
+            void send([{ do: "add_patch", module: face.id, ...label }]);
+          }}
         >
-          Add a label…
+          A label on {face.name.toLowerCase()}
         </Button>
-      )}
+      ))}
     </section>
   );
 }

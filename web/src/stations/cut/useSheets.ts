@@ -24,8 +24,9 @@ export function useSurface() {
   });
 }
 
-export function useSheetPlan(sheet: SheetLine | undefined) {
-  const { id, revision } = useDesign();
+/** @param revision Of the sheets: right after a change it is older than the design's, and so is the sheet. */
+export function useSheetPlan(sheet: SheetLine | undefined, revision: number) {
+  const { id } = useDesign();
   return useQuery({
     queryKey: ["sheet", id, sheet?.id, revision],
     enabled: sheet !== undefined,
