@@ -141,7 +141,7 @@ def test_cut_shows_and_hides_operations_and_every_link_gives_a_file(watched: Pag
     expect(page.get_by_role("img", name=re.compile("Left module: Back"))).to_be_visible()
     expect(page.get_by_text("Legend off the detents")).to_be_visible()
     links = page.get_by_role("region", name="Files").get_by_role("link").all()
-    assert len(links) == 26
+    assert len(links) == 29
     for link in links:
         answer = page.request.get(address + (link.get_attribute("href") or ""))
         assert answer.status == 200
@@ -258,6 +258,41 @@ def test_designs_are_switched_copied_renamed_and_imported(watched: Page, address
     expect(page.locator("[role=option]")).to_have_count(400)
     exported = page.request.get(f"{address}/api/designs/panel-400-parts/export").json()
     assert exported == json.loads(file.read_text("utf-8"))
+
+
+def test_a_piece_is_parted_its_words_are_cut_in_film_and_an_old_hole_is_named(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    small = [{"do": "edit_machine", "machine": m, "bed_width": 240, "bed_height": 160} for m in ("laser", "mill")]
+    page.request.post(f"{address}/api/designs/{TRAM}/commands", data={"base": 1, "commands": small})
+    go(page, address, f"{TRAM}/cut")
+    work = page.get_by_role("region", name="Work")
+    page.get_by_role("tab", name="Pieces").click()
+    page.get_by_role("button", name="Part it in 2").first.click()
+    expect(page.get_by_label("Seam 1, from the left")).to_have_value("118")
+    page.get_by_label("Its parts are joined by").select_option("tongues")
+    expect(work.get_by_text("Right module, face, part 2 of 2")).to_be_visible()
+    revision(page, 4)
+    assert demo_desk.open(TRAM).design.cutting.splits[0].joint == "tongues"
+    page.get_by_role("tab", name="Surface").click()
+    page.get_by_label("Right module, its words are").select_option("vinyl")
+    expect(page.get_by_text("never by a laser")).to_be_visible()
+    page.get_by_role("button", name="Type them…").last.click()
+    box = page.get_by_label("x, y, diameter, name: one a line")
+    box.fill("30, 3, 10, old key\n40, wide")
+    page.get_by_role("button", name="Keep these holes").click()
+    expect(page.get_by_role("alert")).to_contain_text("Line 2")
+    box.fill("30, 3, 10, old key")
+    page.get_by_role("button", name="Keep these holes").click()
+    expect(page.get_by_text("in sight beside the plate's edge")).to_be_visible()
+    expect(page.get_by_text("An old hole stays in sight")).to_be_visible()
+    page.get_by_role("button", name="A label on right module").click()
+    page.get_by_label("Words on it").fill("SPARE")
+    page.get_by_label("Words on it").press("Enter")
+    page.get_by_role("tab", name="Pieces").click()
+    expect(work.get_by_text("Right module, patch SPARE", exact=True)).to_be_visible()
+    expect(page.get_by_text("A patch lies on something")).to_have_count(0)
 
 
 def test_long_names_are_cut_off_not_spilled(watched: Page, address: str, demo_desk: Desk) -> None:

@@ -12583,6 +12583,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "image/png": string;
                     "image/svg+xml": string;
                     "image/vnd.dxf": string;
                     "application/pdf": string;

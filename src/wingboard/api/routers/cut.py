@@ -33,6 +33,7 @@ from wingboard.services.archive import archive_job
 router = APIRouter(prefix="/api/designs/{design_id}/cut", tags=["cut"])
 
 MEDIA = {
+    "png": "image/png",
     "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8",
     "csv": "text/csv; charset=utf-8", "stl": "model/stl", "3mf": "model/3mf",
 }  # fmt: skip

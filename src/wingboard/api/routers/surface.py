@@ -151,7 +151,9 @@ def _face(r: Resolved, module: ResolvedModule) -> FaceView:
         for j in judged_holes(r, module)
     ]
     how = WORDS[way] if way else "engraved with the face"
-    return FaceView(id=module.module.id, name=module.module.name, way=way, how=how, old=old, free=list(free_spot(module) or ()))
+    return FaceView(
+        id=module.module.id, name=module.module.name, way=way, how=how, old=old, free=list(free_spot(module) or ())
+    )
 
 
 def _changed(r: Resolved) -> list[ChangedFiles]:

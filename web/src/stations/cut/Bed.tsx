@@ -11,7 +11,7 @@ import { shown } from "../../ui/figures";
 import { usePlayer } from "./store";
 import { type Timed, timed } from "./useSheets";
 
-const ENGRAVED = new Set(["trial", "words", "lines"]);
+const ENGRAVED = new Set(["mask", "trial", "words", "lines"]);
 
 export function Bed({ sheet, plan }: { sheet: SheetLine; plan: SheetPlan | undefined }) {
   const { id } = useDesign();

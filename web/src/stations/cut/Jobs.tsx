@@ -7,6 +7,7 @@ import { LengthField } from "../../ui/fields";
 import { many, shown } from "../../ui/figures";
 import { TakeAway } from "../../ui/TakeAway";
 import { Archive } from "./Archive";
+import { ReadBack } from "./ReadBack";
 import { useCut, usePlayer } from "./store";
 import { clock, type Timed, timed } from "./useSheets";
 
@@ -82,6 +83,7 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
           </ul>
         </div>
       )}
+      <ReadBack sheets={sheets} />
       <div className="border-t border-rule px-3.5 py-2.5">
         <Archive />
       </div>

@@ -8,6 +8,7 @@ import { PACES, usePlayer } from "./store";
 import { clock, type Timed, timed } from "./useSheets";
 
 const FILL: Record<string, string> = {
+  mask: "var(--judge)",
   trial: "var(--wood)",
   pins: "var(--wood)",
   words: "var(--note)",

@@ -25,17 +25,23 @@ export function useSurface() {
 }
 
 /** @param revision Of the sheets: right after a change it is older than the design's, and so is the sheet. */
-export function useSheetPlan(sheet: SheetLine | undefined, revision: number) {
-  const { id } = useDesign();
-  return useQuery({
+export function planQuery(id: string, sheet: SheetLine | undefined, revision: number) {
+  return {
     queryKey: ["sheet", id, sheet?.id, revision],
-    enabled: sheet !== undefined,
     queryFn: () =>
       answered(
         api.GET("/api/designs/{design_id}/sheets/{sheet}", {
           params: { path: { design_id: id, sheet: sheet?.id ?? "" } },
         }),
       ),
+  };
+}
+
+export function useSheetPlan(sheet: SheetLine | undefined, revision: number) {
+  const { id } = useDesign();
+  return useQuery({
+    ...planQuery(id, sheet, revision),
+    enabled: sheet !== undefined,
     placeholderData: (before) => (before?.id === sheet?.id ? before : undefined),
   });
 }
