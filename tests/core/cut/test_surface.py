@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from itertools import pairwise
 from typing import Any
 
@@ -15,6 +16,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.again import marked
 from wingboard.core.cut.beside import polygons, region_of
+from wingboard.core.cut.bones import bones, cut_beyond, left_round
 from wingboard.core.cut.byhand import jigs
 from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.coupons import DEPTHS, gauge
@@ -31,7 +33,7 @@ from wingboard.core.cut.scenes import every_scene, layer_scene, lettering_items,
 from wingboard.core.cut.sheets import layout
 from wingboard.core.files.read_gcode import read_gcode
 from wingboard.core.files.scene import CirclePath, Item
-from wingboard.core.geometry.outline import flattened
+from wingboard.core.geometry.outline import flattened, rounded_rectangle
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.cutting import Lettering
 from wingboard.core.record.design import Design
@@ -209,6 +211,28 @@ def test_the_ladder_is_as_deep_as_its_figures_and_the_gauge_as_wide() -> None:
              for x in (laser, twice)]  # fmt: skip
     assert deep.cutting.fitted
     assert feeds[1] == pytest.approx(feeds[0] / 2) or feeds[0] == 3000
+
+
+def test_a_mill_goes_into_square_corners_until_it_touches_them_and_no_further() -> None:
+    square, half = rounded_rectangle(30.0, 20.0, 0.0), 1.5875
+    found_bones = bones(square, half)
+    assert {(b.x, b.y) for b in found_bones} == {(0, 0), (30, 0), (30, 20), (0, 20)}
+    for b in found_bones:  # its edge goes through the corner
+        assert math.dist((b.x, b.y), (b.cx, b.cy)) == pytest.approx(half)
+    beyond = cut_beyond(square, half).difference(shapely.box(0, 0, 30, 20)).bounds
+    assert -beyond[0] == pytest.approx(half * (1 - math.sin(math.radians(45))), abs=0.02)
+    assert sum(p.area for p in left_round(square, half)) == pytest.approx((4 - math.pi) * half**2, rel=0.02)
+    slot = {"do": "add_feature", "module": "plate", "layer": "back", "reason": "screen", "x": 150, "y": 30,
+            "shape": {"kind": "rect", "width": 30, "height": 20, "radius": 0}}  # fmt: skip
+    thick = {"do": "edit_machine", "machine": "it", "tools": [{"diameter": 6}, TOOLS[2]]}
+    start = cutting("mill", slot, thick)
+    (round_one,) = found(start, "cut.corners-round")
+    assert offered(start, round_one)
+    squared = made(start, {"do": "edit_machine", "machine": "it", "bones": True})
+    assert not any("screen" in f.detail for f in found(squared, "cut.corners-round"))
+    for design in (start, squared):
+        r = Resolved(design)
+        assert [verdict(r, sheet).faults for sheet in layout(r).sheets] == [()] * len(layout(r).sheets)
 
 
 def test_a_mill_goes_round_the_way_it_is_told() -> None:

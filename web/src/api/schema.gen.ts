@@ -1894,6 +1894,12 @@ export interface components {
              */
             clamps: components["schemas"]["Clamp"][];
             /**
+             * Bones
+             * @description A mill goes into the corners of square openings until it touches them
+             * @default false
+             */
+            bones: boolean;
+            /**
              * Climb
              * @description A mill goes round so that its teeth bite from the outside in
              * @default true
@@ -3739,7 +3745,7 @@ export interface components {
         };
         /**
          * DrawnPiece
-         * @description A piece's outline, openings and letters as they lie on the sheet, as path data.
+         * @description A piece's outline, openings and letters as they lie on the sheet, and what stays in corners, as path data.
          */
         DrawnPiece: {
             /** Piece */
@@ -3750,6 +3756,8 @@ export interface components {
             openings: string;
             /** Letters */
             letters: string;
+            /** Corners */
+            corners: string;
         };
         /**
          * DrillView
@@ -4056,6 +4064,8 @@ export interface components {
             offsets?: boolean | null;
             /** Clamps */
             clamps?: components["schemas"]["Clamp"][] | null;
+            /** Bones */
+            bones?: boolean | null;
             /** Climb */
             climb?: boolean | null;
         };
@@ -6136,6 +6146,12 @@ export interface components {
              */
             clamps: components["schemas"]["Clamp"][];
             /**
+             * Bones
+             * @description A mill goes into the corners of square openings until it touches them
+             * @default false
+             */
+            bones: boolean;
+            /**
              * Climb
              * @description A mill goes round so that its teeth bite from the outside in
              * @default true
@@ -6218,6 +6234,12 @@ export interface components {
              * @default []
              */
             clamps: components["schemas"]["Clamp"][];
+            /**
+             * Bones
+             * @description A mill goes into the corners of square openings until it touches them
+             * @default false
+             */
+            bones: boolean;
             /**
              * Climb
              * @description A mill goes round so that its teeth bite from the outside in

@@ -9,6 +9,8 @@ from pydantic import BaseModel
 
 from wingboard.api.routers.common import BINARY, DesignId, OnDesk, as_json, download
 from wingboard.core.cut.again import changed_since, marked
+from wingboard.core.cut.bones import left_round
+from wingboard.core.cut.cutters import tool_for
 from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
 from wingboard.core.cut.parted import Axis
@@ -20,7 +22,7 @@ from wingboard.core.cut.sheets import Laid, Sheet, can, layout
 from wingboard.core.cut.toolpath import Cut
 from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import path_data
-from wingboard.core.geometry.outline import Vertex, svg_way
+from wingboard.core.geometry.outline import Vertex, svg_path, svg_way
 from wingboard.core.record.cutting import CutPiece, Joint, Split
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.materials import materials
@@ -194,12 +196,13 @@ class OperationLine(BaseModel):
 
 
 class DrawnPiece(BaseModel):
-    """A piece's outline, openings and letters as they lie on the sheet, as path data."""
+    """A piece's outline, openings and letters as they lie on the sheet, and what stays in corners, as path data."""
 
     piece: str
     outline: str
     openings: str
     letters: str
+    corners: str
 
 
 class FaultView(BaseModel):
@@ -259,7 +262,7 @@ def one_sheet(desk: OnDesk, design_id: DesignId, sheet: SheetId) -> Response:
     plan = SheetPlan(
         id=found.id,
         operations=[_operation(step_id(found, n, op), op) for n, op in enumerate(planned(r, found), 1)],
-        pieces=[_drawn(laid) for laid in found.laid],
+        pieces=[_drawn(laid, found) for laid in found.laid],
         faults=[FaultView(piece=piece, **fault._asdict()) for piece, fault in judged.faults],
         written_seconds=judged.seconds,
         blocks=judged.blocks,
@@ -369,11 +372,18 @@ def _way(cut: Cut) -> str:
     return "".join(svg_way(tuple(run)) for run in runs if len(run) > 1)
 
 
-def _drawn(laid: Laid) -> DrawnPiece:
+def _drawn(laid: Laid, sheet: Sheet) -> DrawnPiece:
     items = laid.items()
+    corners = []
+    for item in items if sheet.machine.kind == "mill" and not sheet.machine.bones else ():
+        fitting = tool_for(sheet.machine, item.path, sheet.thickness) if item.operation == "inner" else None
+        if fitting is not None:
+            rings = [p.exterior for p in left_round(item.path, fitting[1].diameter / 2)]
+            corners += [svg_path(tuple(Vertex(x, y) for x, y in ring.coords[:-1])) for ring in rings]
     return DrawnPiece(
         piece=laid.piece.id,
         outline="".join(path_data(i) for i in items if i.operation == "outline"),
         openings="".join(path_data(i) for i in items if i.operation == "inner"),
         letters="".join(path_data(i) for i in items if i.operation in ("engrave", "mask") and not i.open),
+        corners="".join(corners),
     )

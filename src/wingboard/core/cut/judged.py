@@ -9,7 +9,8 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.cut.beside import polygons, region_of
-from wingboard.core.cut.cutters import PLAY
+from wingboard.core.cut.bones import cut_beyond
+from wingboard.core.cut.cutters import PLAY, tool_for
 from wingboard.core.cut.program import programs
 from wingboard.core.cut.sheets import Laid, Sheet
 from wingboard.core.cut.sweep import GOES, STAYS, Fault, Swept, left_over, swept, too_much
@@ -64,7 +65,8 @@ def judged(sheet: Sheet, operations: Sequence[Operation], wider: float = 0.0) ->
     board = shapely.box(0, 0, sheet.width, sheet.height)
     width = max((op.width for op in done if op.kind == "inner"), default=0.0)
     for laid in sheet.laid:
-        faults += [(laid.piece.id, f) for f in _of_piece(laid, board, whole_swept, shallow, width, wider / 2)]
+        beyond = _beyond(laid, sheet)
+        faults += [(laid.piece.id, f) for f in _of_piece(laid, board, whole_swept, shallow, width, wider / 2, beyond)]
     for box in sheet.taken:
         if any(box.x < x < box.x + box.width and box.y < y < box.y + box.height for x, y in sheet.pins):
             continue
@@ -86,14 +88,26 @@ def _turned(found: Swept, sheet: Sheet) -> Swept:
     return Swept(over(found.area), over(found.tabs))
 
 
+def _beyond(laid: Laid, sheet: Sheet) -> BaseGeometry:
+    """What may be taken beyond square openings, where the mill goes into their corners."""
+    if sheet.machine.kind != "mill" or not sheet.machine.bones:
+        return shapely.Polygon()
+    found = []
+    for item in laid.items():
+        fitting = tool_for(sheet.machine, item.path, sheet.thickness) if item.operation == "inner" else None
+        if fitting is not None:
+            found.append(cut_beyond(item.path, fitting[1].diameter / 2))
+    return shapely.union_all(found)
+
+
 def _of_piece(
     laid: Laid, board: BaseGeometry, through: Swept, shallow: Sequence[tuple[Operation, Swept]], width: float,
-    wider: float,
+    wider: float, beyond: BaseGeometry,
 ) -> list[Fault]:  # fmt: skip
     items = laid.items()
     outline = region_of([i for i in items if i.operation == "outline"])
     openings = region_of([i for i in items if i.operation == "inner"])
-    stays = outline.difference(openings.buffer(wider))
+    stays = outline.difference(openings.buffer(wider)).difference(beyond)
     found = [too_much(through.area, stays)]
     half = width / 2 - HAIR
     reached = [p.buffer(-half, quad_segs=16).buffer(half, quad_segs=16) for p in polygons(openings)]

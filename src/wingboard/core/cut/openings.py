@@ -8,6 +8,7 @@ from collections.abc import Callable, Sequence
 import shapely
 
 from wingboard.core.cut.beside import beside, outside
+from wingboard.core.cut.bones import bones, with_bones
 from wingboard.core.cut.cutters import drill_for, mills, tool_for
 from wingboard.core.cut.feeds import (
     THROUGH,
@@ -76,10 +77,15 @@ def openings(work: Work, items: Sequence[Item]) -> list[Operation]:
         tool = machine.tools[number - 1]
         feeds = milling(sheet.material, tool, machine)
         levels = Levels(-(sheet.thickness + THROUGH), feeds.step, TURN * tool.diameter)
-        targets = [
-            Target(item.label, first_of(line), _mill_cut(item.label, line, levels, feeds, clockwise=not machine.climb))
+        half = tool.diameter / 2
+        ways = [
+            (item.label, with_bones(line, bones(item.path, half) if machine.bones else (), half))
             for item in by_tool[number]
-            for line in beside(item.path, tool.diameter / 2 - wider)
+            for line in beside(item.path, half - wider)
+        ]
+        targets = [
+            Target(label, first_of(way), _mill_cut(label, way, levels, feeds, clockwise=not machine.climb))
+            for label, way in ways
         ]
         made.append(
             operation(work, "inner", targets, (number, tool), feeds, tool.diameter, -levels.bottom, "front", lost)

@@ -61,6 +61,7 @@ class MachineFields(Record):
     watts: Annotated[float, Field(ge=0, le=10_000)] = Field(0.0, description="Of a laser's beam; 0: not said")
     offsets: bool = Field(False, description="Its own software moves the line by the kerf: files keep the drawn edge")
     clamps: tuple[Clamp, ...] = Field((), max_length=20)
+    bones: bool = Field(False, description="A mill goes into the corners of square openings until it touches them")
     climb: bool = Field(True, description="A mill goes round so that its teeth bite from the outside in")
 
 

@@ -115,6 +115,21 @@ function MachineRow({
         {machine.kind === "mill" && (
           <span className="w-40">
             <ChoiceField
+              label="Square corners"
+              value={machine.bones ? "bones" : "round"}
+              options={
+                [
+                  ["round", "stay round"],
+                  ["bones", "are gone into"],
+                ] as const
+              }
+              onCommit={(how) => set({ bones: how === "bones" })}
+            />
+          </span>
+        )}
+        {machine.kind === "mill" && (
+          <span className="w-40">
+            <ChoiceField
               label="Goes round"
               value={machine.climb === false ? "against" : "climb"}
               options={

@@ -78,6 +78,7 @@ export function Bed({ sheet, plan }: { sheet: SheetLine; plan: SheetPlan | undef
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 text-[11px] text-faint">
         <p className="min-w-0 flex-1 truncate">
           The origin is the sheet&rsquo;s lower left corner; dashed is still to come
+          {plan?.pieces.some((piece) => piece.corners !== "") && "; red: corners that stay round"}
         </p>
         <Looking camera={camera} />
       </div>
@@ -133,6 +134,7 @@ function Pieces({ sheet, plan, s }: { sheet: SheetLine; plan: SheetPlan; s: numb
           <path d={piece.outline} />
           <path d={piece.openings} opacity={0.75} />
           <path d={piece.letters} fill={line} stroke="none" opacity={0.35} />
+          <path d={piece.corners} fill="var(--must)" stroke="var(--must)" strokeDasharray="none" />
         </g>
       ))}
     </g>

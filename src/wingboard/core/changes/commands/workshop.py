@@ -48,6 +48,7 @@ class EditMachine(Saying):
     watts: Annotated[float, Field(ge=0, le=10_000)] | None = None
     offsets: bool | None = None
     clamps: tuple[Clamp, ...] | None = Field(None, max_length=20)
+    bones: bool | None = None
     climb: bool | None = None
 
 

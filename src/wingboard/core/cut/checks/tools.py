@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import NamedTuple
 
 from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.beside import inside
+from wingboard.core.cut.bones import bones
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.cutters import DRILLS, PLAY, ROUNDING, unreached
 from wingboard.core.cut.sheets import meant
@@ -136,7 +137,7 @@ def _with(machine: Machine, diameter: float | None) -> Fix | None:
     title="Corners stay round",
     measures="how far from its furthest corner the best cutter of the mill stays in an opening",
     source=Source(kind="computed", note="r (1 / sin(half the corner) − 1), 0.41 r in a square one"),
-    fixes="adds the thickest end mill that is sold and reaches far enough",
+    fixes="adds the thickest end mill that is sold and reaches far enough; or goes into the corners until it touches",
     reads=READS,
 )
 def corners_round(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -144,7 +145,7 @@ def corners_round(r: Resolved, rule: Check) -> Iterator[Finding]:
     round_ones: dict[str, list[tuple[float, Milled]]] = {}
     for one in _milled(r):
         left = min((left_in(one.cut.shape, d) for d in _fitting(one.machine, one.cut)), default=0.0)
-        if left > ROUNDING:
+        if left > ROUNDING and not _gone_into(one):
             round_ones.setdefault(one.machine.id, []).append((left, one))
     for kinds in round_ones.values():
         machine, left = kinds[0][1].machine, max(by for by, _ in kinds)
@@ -156,8 +157,22 @@ def corners_round(r: Resolved, rule: Check) -> Iterator[Finding]:
             measured=Measure(value=left),
             needed=Measure(value=ROUNDING),
             most=True,
-            fix=_with(machine, reaches),
+            fix=partial(_square, machine, _with(machine, reaches)),
         )
+
+
+def _gone_into(one: Milled) -> bool:
+    """Whether the mill goes into the corners of an opening, which have to be square for that."""
+    fitting, shape = _fitting(one.machine, one.cut), one.cut.shape
+    if isinstance(shape, Circle) or one.cut.depth is not None or not one.machine.bones:
+        return False
+    return bool(bones(shape.loop(), min(fitting) / 2))
+
+
+def _square(machine: Machine, thinner: Fix | None) -> list[Fix]:
+    """A thinner cutter; or excursions of the one that is there into the corners."""
+    bones = Fix(label="Go into the corners", commands=(EditMachine(machine=machine.id, bones=True),))
+    return [*([thinner] if thinner else []), bones]
 
 
 @check(
