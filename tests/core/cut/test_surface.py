@@ -222,6 +222,13 @@ def test_a_mill_goes_into_square_corners_until_it_touches_them_and_no_further() 
     beyond = cut_beyond(square, half).difference(shapely.box(0, 0, 30, 20)).bounds
     assert -beyond[0] == pytest.approx(half * (1 - math.sin(math.radians(45))), abs=0.02)
     assert sum(p.area for p in left_round(square, half)) == pytest.approx((4 - math.pi) * half**2, rel=0.02)
+    eased = rounded_rectangle(30.0, 20.0, 0.8)  # roundings smaller than the cutter's are gone into as far as they go
+    for b in bones(eased, half):
+        assert shapely.Point(b.x, b.y).distance(shapely.Polygon(flattened(eased)).exterior) < 0.01
+        assert math.dist((b.x, b.y), (b.cx, b.cy)) == pytest.approx(half)
+    assert len(bones(eased, half)) == 4
+    assert left_round(eased, half, gone_into=True) == left_round(square, half, gone_into=True) == []
+    assert bones(rounded_rectangle(30.0, 20.0, 2.0), half) == ()
     slot = {"do": "add_feature", "module": "plate", "layer": "back", "reason": "screen", "x": 150, "y": 30,
             "shape": {"kind": "rect", "width": 30, "height": 20, "radius": 0}}  # fmt: skip
     thick = {"do": "edit_machine", "machine": "it", "tools": [{"diameter": 6}, TOOLS[2]]}

@@ -375,10 +375,10 @@ def _way(cut: Cut) -> str:
 def _drawn(laid: Laid, sheet: Sheet) -> DrawnPiece:
     items = laid.items()
     corners = []
-    for item in items if sheet.machine.kind == "mill" and not sheet.machine.bones else ():
+    for item in items if sheet.machine.kind == "mill" else ():
         fitting = tool_for(sheet.machine, item.path, sheet.thickness) if item.operation == "inner" else None
         if fitting is not None:
-            rings = [p.exterior for p in left_round(item.path, fitting[1].diameter / 2)]
+            rings = [p.exterior for p in left_round(item.path, fitting[1].diameter / 2, sheet.machine.bones)]
             corners += [svg_path(tuple(Vertex(x, y) for x, y in ring.coords[:-1])) for ring in rings]
     return DrawnPiece(
         piece=laid.piece.id,

@@ -7,6 +7,7 @@ the bisector until it touches the corner, it cuts up to r (1 − sin h) beyond b
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from typing import NamedTuple
 
 import shapely
@@ -19,12 +20,14 @@ from wingboard.core.geometry.outline import Loop, Vertex, area_of
 
 SHARP = math.radians(150)
 """A corner that turns less than 30° is none."""
+LEAST = 0.02
+"""A corner that keeps less than this (mm²) is as good as reached."""
 SEEN = 0.1
 """A corner that stays round by less (mm) is not spoken of."""
 
 
 class Bone(NamedTuple):
-    """A corner of an opening, and where the middle of the cutter has to come to touch it (mm)."""
+    """The furthest place of a corner, and where the middle of the cutter has to come to touch it (mm)."""
 
     x: float
     y: float
@@ -40,21 +43,43 @@ def bones(path: CirclePath | Loop, radius: float) -> tuple[Bone, ...]:
     if isinstance(path, CirclePath) or len(path) < 3:
         return ()
     found = []
-    for n, here in enumerate(path):
-        before, after = path[n - 1], path[(n + 1) % len(path)]
-        if before.bulge or here.bulge:
-            continue
-        ax, ay, bx, by = before.x - here.x, before.y - here.y, after.x - here.x, after.y - here.y
+    for before, start, end, after in _corners(path):
+        ax, ay, bx, by = before.x - start.x, before.y - start.y, after.x - end.x, after.y - end.y
         a, b = math.hypot(ax, ay), math.hypot(bx, by)
         if min(a, b) < 2 * radius or ay * bx - ax * by <= 0:  # a corner that looks into the opening has nothing left
             continue
+        angle = math.acos(max(-1.0, min(1.0, (ax * bx + ay * by) / (a * b))))
+        half = math.sin(angle / 2)
         ux, uy = ax / a + bx / b, ay / a + by / b
         long = math.hypot(ux, uy)
-        angle = math.acos(max(-1.0, min(1.0, (ax * bx + ay * by) / (a * b))))
-        if angle > SHARP or long < 1e-9 or radius * (1 / math.sin(angle / 2) - 1) < SEEN:
+        if angle > SHARP or long < 1e-9:
             continue
-        found.append(Bone(here.x, here.y, here.x + ux / long * radius, here.y + uy / long * radius))
+        # Both edges are tangents of the corner's own rounding: its apex, its radius.
+        chord = math.dist((start.x, start.y), (end.x, end.y))
+        apex = chord / (2 * half)  # from the apex to where the rounding begins
+        own = apex * math.tan(angle / 2)
+        if (radius - own) * (1 / half - 1) < SEEN:
+            continue
+        px, py = start.x - ax / a * apex, start.y - ay / a * apex
+        away = own * (1 / half - 1) + radius
+        tip = own * (1 / half - 1)
+        found.append(
+            Bone(px + ux / long * tip, py + uy / long * tip, px + ux / long * away, py + uy / long * away)
+        )  # fmt: skip
     return tuple(found)
+
+
+def _corners(path: Loop) -> Iterator[tuple[Vertex, Vertex, Vertex, Vertex]]:
+    """Sharp corners, and roundings between straight edges: the vertex before, both ends of it, the one after."""
+    many = len(path)
+    for n, here in enumerate(path):
+        before, after = path[n - 1], path[(n + 1) % many]
+        if before.bulge:
+            continue
+        if not here.bulge:
+            yield before, here, here, after
+        elif not after.bulge and here.bulge > 0:
+            yield before, here, after, path[(n + 2) % many]
 
 
 def with_bones(line: CirclePath | Loop, found: tuple[Bone, ...], radius: float) -> CirclePath | Loop:
@@ -77,10 +102,12 @@ def cut_beyond(path: CirclePath | Loop, radius: float) -> BaseGeometry:
     return shapely.union_all(discs)
 
 
-def left_round(path: CirclePath | Loop, radius: float) -> list[shapely.Polygon]:
-    """What of an opening a cutter leaves standing in its corners."""
+def left_round(path: CirclePath | Loop, radius: float, gone_into: bool = False) -> list[shapely.Polygon]:
+    """What of an opening a cutter leaves standing in its corners; ``gone_into``: but in those that it goes into."""
     if isinstance(path, CirclePath):
         return []
     area = area_of(path)
-    reached = area.buffer(-radius, quad_segs=16).buffer(radius, quad_segs=16)
-    return [p for p in polygons(area.difference(reached)) if p.area > 0.02]
+    reached: BaseGeometry = area.buffer(-radius, quad_segs=16).buffer(radius, quad_segs=16)
+    if gone_into:
+        reached = reached.union(cut_beyond(path, radius))
+    return [p for p in polygons(area.difference(reached)) if p.area > LEAST]
