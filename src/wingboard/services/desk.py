@@ -19,6 +19,7 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.judgement import AcceptFinding
 from wingboard.core.changes.log import log_of
 from wingboard.core.changes.wording import phrase_of
+from wingboard.core.cut.plan import WRONG
 from wingboard.core.findings.finding import Finding
 from wingboard.core.findings.registry import identity
 from wingboard.core.overview.fixing import fix_of
@@ -62,6 +63,7 @@ class State:
         self._costly = costly
         self._when_there = when_there
         self._reviewed: tuple[int, tuple[Finding, ...]] | None = None
+        self._wrong = 0
         self._fixes: dict[str, Finding | None] = {}
 
     @cached_property
@@ -82,11 +84,16 @@ class State:
     def findings(self) -> tuple[Finding, ...]:
         """The review of the design: again, where something that was missing has arrived."""
         arrived = self._costly.arrived if self._costly is not None else 0
-        known = self._reviewed
-        if known is None or (self.resolved.missed and known[0] != arrived):
+        known, wrong = self._reviewed, WRONG.many
+        if known is None or (self.resolved.missed and known[0] != arrived) or self._wrong != wrong:
             self.resolved.missed = False
             known = self._reviewed = arrived, review(self.resolved, self._memory)
+            self._wrong = wrong
         return known[1]
+
+    def tell_of_more(self) -> None:
+        """Tell every page that findings are there that were not: a file was read back, and is wrong."""
+        self._when_there()
 
     def judged(self) -> tuple[Finding, ...]:
         """Every finding, what takes long worked out first: for paper and files."""

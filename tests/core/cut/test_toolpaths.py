@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 from itertools import pairwise
+from pathlib import Path
 
 import pytest
 import shapely
@@ -15,6 +16,7 @@ from rectpack import newPacker
 from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.cut import plan
 from wingboard.core.cut.beside import filled, inside, outside, region_of
 from wingboard.core.cut.cutters import unreached
 from wingboard.core.cut.feeds import engraved_depth, engraved_width, lasering, milling, surface_speed
@@ -23,11 +25,12 @@ from wingboard.core.cut.nest import Blank, Box, Want, nested, rest
 from wingboard.core.cut.openings import tabs_along
 from wingboard.core.cut.operations import operations
 from wingboard.core.cut.plan import folder_of, planned, program_files, verdict
-from wingboard.core.cut.sheets import layout
+from wingboard.core.cut.sheets import Sheet, layout
 from wingboard.core.cut.sweep import swept, too_much
 from wingboard.core.cut.timing import Way, seconds
 from wingboard.core.cut.toolpath import RAMP, Levels, circle_loop, edges_of, milled_loop
 from wingboard.core.cut.travel import bound, length_of, short_way
+from wingboard.core.cut.work import Operation
 from wingboard.core.files.gcode import WORDS
 from wingboard.core.files.read_gcode import BadBlock, read_gcode
 from wingboard.core.files.scene import CirclePath, Item
@@ -36,6 +39,8 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.workshop import Machine, Tool
 from wingboard.core.resolved.design import Resolved
+from wingboard.services.desk import Desk
+from wingboard.store.database import Database
 from wingboard.testing import routed
 
 MILL = Machine(id="mill", name="Mill", kind="mill", bed_width=400, bed_height=300, spindle_rpm=10_000, feed=2400)
@@ -49,6 +54,36 @@ def workshop(design: Design, kind: str, **changes: object) -> Design:
         "kerf": 0.2, "watts": 40, "spindle_rpm": 10_000, "tools": TOOLS if kind == "mill" else [], **changes,
     }  # fmt: skip
     return apply(design, BATCH.validate_python([add]), catalogue())
+
+
+def test_a_wrong_program_is_a_finding_once_it_was_read_back(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+    design = workshop(plate(("toggle-large-on-off", 61, 60), ("button-22", 120, 60)), "laser")
+    planner = plan.operations
+
+    def wrong(asked: Design, sheet: Sheet) -> tuple[Operation, ...]:
+        """Every opening half a millimetre beside where it belongs."""
+
+        def beside(op: Operation) -> Operation:
+            cuts = [c._replace(x=c.x + 0.5, steps=tuple(s._replace(x=s.x + 0.5) for s in c.steps)) for c in op.cuts]
+            return op._replace(cuts=tuple(cuts)) if op.kind == "inner" else op
+
+        return tuple(beside(op) for op in planner(asked, sheet))
+
+    monkeypatch.setattr(plan, "operations", wrong)
+    plan.forget_plans()
+    desk = Desk(Database(tmp_path / "wingboard.db"))
+    state = desk.add(design, "wrong")
+    assert not [f for f in state.findings if f.code == "cut.program-wrong"]
+    sheet = layout(state.resolved).sheets[0]
+    assert verdict(state.resolved, sheet).faults
+    said = [f for f in state.findings if f.code == "cut.program-wrong"]
+    assert said[0].severity == "must"
+    assert said[0].measured
+    assert said[0].measured.value == pytest.approx(0.5, abs=0.1)
+    moved = desk.command(state.design_id, 1, BATCH.validate_python([{"do": "move", "functions": ["f1"], "dx": 3}]))
+    assert not [f for f in moved.state.findings if f.code == "cut.program-wrong"]  # it is another sheet now
+    desk.database.close()
+    plan.forget_plans()
 
 
 def test_speeds_are_those_of_a_handbook() -> None:

@@ -15,7 +15,16 @@ from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
 from wingboard.core.cut.parted import Axis
 from wingboard.core.cut.pieces import Piece, parted_of, pieces_of, whole_pieces
-from wingboard.core.cut.plan import coupon_files, coupons, folder_of, planned, program_files, sheet_title, verdict
+from wingboard.core.cut.plan import (
+    WRONG,
+    coupon_files,
+    coupons,
+    folder_of,
+    planned,
+    program_files,
+    sheet_title,
+    verdict,
+)
 from wingboard.core.cut.program import tool_words
 from wingboard.core.cut.seams import offered
 from wingboard.core.cut.sheets import Laid, Sheet, can, layout
@@ -256,9 +265,13 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
 @router.get("/{sheet}", responses={200: {"model": SheetPlan}})
 def one_sheet(desk: OnDesk, design_id: DesignId, sheet: SheetId) -> Response:
     """The operations of a sheet, and what its program does."""
-    r = desk.open(design_id).resolved
+    state = desk.open(design_id)
+    r = state.resolved
     found = _found(r, sheet)
+    known = WRONG.many
     judged = verdict(r, found)
+    if WRONG.many != known:
+        state.tell_of_more()
     plan = SheetPlan(
         id=found.id,
         operations=[_operation(step_id(found, n, op), op) for n, op in enumerate(planned(r, found), 1)],

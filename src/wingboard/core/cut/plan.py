@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import threading
+from collections import OrderedDict
 from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
@@ -54,6 +56,42 @@ def _judged(content: _Content) -> Verdict:
     return judged(content.sheet, _planned(content), content.fit.wider)
 
 
+class KnownFaults:
+    """Sheets whose written program was found wrong, by their content: what a check may say without reading files.
+
+    Safe to use from several threads. ``many`` grows with each that becomes known.
+    """
+
+    KEPT = 60
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._found: OrderedDict[_Content, Verdict] = OrderedDict()
+        self.many = 0
+
+    def keep(self, content: _Content, verdict: Verdict) -> bool:
+        """Remember a verdict with faults; whether it was not known before."""
+        with self._lock:
+            new = content not in self._found
+            self._found[content] = verdict
+            self.many += new
+            while len(self._found) > self.KEPT:
+                self._found.popitem(last=False)
+        return new
+
+    def of(self, r: Resolved) -> list[tuple[Sheet, Verdict]]:
+        """The sheets of a design that are known to be wrong."""
+        if not self._found:
+            return []  # nearly always: no sheet has to be drawn for this
+        with self._lock:
+            known = dict(self._found)
+        return [(s, known[content]) for s in layout(r).sheets if (content := _content(r, s)) in known]
+
+
+WRONG = KnownFaults()
+"""What was found in this process."""
+
+
 def forget_plans() -> None:
     """Plan anew what is asked for next: for measuring."""
     _planned.cache_clear()
@@ -71,8 +109,12 @@ def planned(r: Resolved, sheet: Sheet) -> tuple[Operation, ...]:
 
 
 def verdict(r: Resolved, sheet: Sheet) -> Verdict:
-    """What the sheet's written program does."""
-    return _judged(_content(r, sheet))
+    """What the sheet's written program does; where that is wrong, :data:`WRONG` knows it from then on."""
+    content = _content(r, sheet)
+    found = _judged(content)
+    if found.faults:
+        WRONG.keep(content, found)
+    return found
 
 
 def sheet_title(sheet: Sheet) -> str:

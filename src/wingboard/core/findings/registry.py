@@ -44,6 +44,7 @@ class Check(NamedTuple):
     reads: tuple[Facet, ...]
     hurts: bool
     run: Generator
+    fresh: bool = False
 
     def limit(self, design: Design, n: int = 0) -> float:
         """The n-th of its limits, as in force for the design."""
@@ -146,11 +147,13 @@ def check(
     fixes: str = "",
     reads: tuple[Facet, ...] = FACETS,
     hurts: bool = False,
+    fresh: bool = False,
 ) -> Callable[[Generator], Generator]:
     """Register a generator of findings. The station is the code's first word.
 
     :param reads: the facets of a design that it looks at; its findings are kept while those stay the same.
     :param hurts: what it finds can hurt someone, and is never overridden.
+    :param fresh: it looks at what became known beside the design, so what it found before is not kept.
 
     :raises ValueError: the code is taken or a limit is unknown (programming errors).
     """
@@ -161,7 +164,9 @@ def check(
         if code in CHECKS or unknown:
             raise ValueError(f"check {code}: registered twice, or unknown limits {unknown}")
         rests_on = source or (LIMITS[limits[0]].source if limits else Source(kind="practice"))
-        CHECKS[code] = Check(code, station, severity, title, measures, limits, rests_on, fixes, reads, hurts, run)
+        CHECKS[code] = Check(
+            code, station, severity, title, measures, limits, rests_on, fixes, reads, hurts, run, fresh
+        )
         return run
 
     return register

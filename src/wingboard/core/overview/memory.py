@@ -38,6 +38,8 @@ class Memory:
 
     def found(self, rule: Check, r: Resolved, judge: Callable[[Check, Resolved], Findings]) -> Findings:
         """What a check finds, judged only when something that it reads has changed."""
+        if rule.fresh:
+            return judge(rule, r)
         versions = r.once(f"facet versions of memory {self._number}", lambda: self._versions(r.design))
         with self._lock:
             known = self._kept.setdefault(rule.code, [])

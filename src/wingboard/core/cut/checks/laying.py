@@ -9,6 +9,7 @@ from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.openings import TAB_EVERY, TABS
 from wingboard.core.cut.pieces import pieces_of
+from wingboard.core.cut.plan import WRONG
 from wingboard.core.cut.sheets import cutter, layout, meant
 from wingboard.core.findings.finding import Finding, Measure
 from wingboard.core.findings.registry import Check, check
@@ -100,6 +101,32 @@ def turned_over(r: Resolved, rule: Check) -> Iterator[Finding]:
             needed=Measure(value=0, unit="sheets"),
             most=True,
         )
+
+
+@check(
+    "cut.program-wrong",
+    severity="must",
+    title="The program cuts wrongly",
+    measures="how far a written program takes what must stay, or leaves what must go, as it was read back",
+    source=Source(kind="computed", note="the file read and its tool swept, when its sheet is opened or all are read"),
+    reads=READS,
+    fresh=True,
+)
+def program_wrong(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Sheets whose program was read back and found wrong; what nobody has looked at yet is not spoken of."""
+    for sheet, found in WRONG.of(r):
+        for piece, fault in found.faults[:3]:
+            name = next((laid.piece.name for laid in sheet.laid if laid.piece.id == piece), "a clamp or an old hole")
+            yield rule.finding(
+                sheet.id,
+                *([piece] if piece else []),
+                detail=f"{sheet.machine.name}, sheet {sheet.number}, {name}: {fault.what} at "
+                f"{fault.x:.1f}, {fault.y:.1f} on the sheet",
+                measured=Measure(value=fault.by),
+                needed=Measure(value=0.0),
+                most=True,
+                extra=fault.what,
+            )
 
 
 @check(
