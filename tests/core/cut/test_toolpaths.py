@@ -58,7 +58,6 @@ def workshop(design: Design, kind: str, **changes: object) -> Design:
 
 def test_a_wrong_program_is_a_finding_once_it_was_read_back(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     design = workshop(plate(("toggle-large-on-off", 61, 60), ("button-22", 120, 60)), "laser")
-    planner = plan.operations
 
     def wrong(asked: Design, sheet: Sheet) -> tuple[Operation, ...]:
         """Every opening half a millimetre beside where it belongs."""
@@ -67,7 +66,7 @@ def test_a_wrong_program_is_a_finding_once_it_was_read_back(monkeypatch: pytest.
             cuts = [c._replace(x=c.x + 0.5, steps=tuple(s._replace(x=s.x + 0.5) for s in c.steps)) for c in op.cuts]
             return op._replace(cuts=tuple(cuts)) if op.kind == "inner" else op
 
-        return tuple(beside(op) for op in planner(asked, sheet))
+        return tuple(beside(op) for op in operations(asked, sheet))
 
     monkeypatch.setattr(plan, "operations", wrong)
     plan.forget_plans()
