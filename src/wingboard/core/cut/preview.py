@@ -30,14 +30,17 @@ def preview(scene: Scene, colours: Colours = STROKE) -> bytes:
     order: tuple[Operation, ...] = ("outline", "pocket", "inner", "mask", "engrave")
     for operation in order:
         drawn = [(item, _points(item)) for item in scene.of(operation)]
+        filled = [operation == "engrave" and not item.open and len(points) > 2 for item, points in drawn]
         # What falls out of a letter runs clockwise: it is laid over its letter, white.
-        for item, points in sorted(drawn, key=lambda d: _area(d[1]) < 0):
+        falls = [fill and _clockwise(points) for fill, (_, points) in zip(filled, drawn, strict=True)]
+        for n in sorted(range(len(drawn)), key=lambda n: falls[n]):
+            item, points = drawn[n]
             if len(points) < 2:
                 continue
             on = points * (scale, -scale) + (FINER * RIM, size[1] - FINER * RIM)
             line = [tuple(p) for p in on.tolist()]
-            if operation == "engrave" and not item.open and len(points) > 2:
-                draw.polygon(line, fill="#FFFFFF" if _area(points) < 0 else colours[operation])
+            if filled[n]:
+                draw.polygon(line, fill="#FFFFFF" if falls[n] else colours[operation])
             else:
                 draw.line(line if item.open else [*line, line[0]], fill=colours[operation], width=FINER)
     stream = io.BytesIO()
@@ -54,7 +57,7 @@ def _points(item: Item) -> Numbers:
     return np.array(flattened(path), dtype=np.float64).reshape(-1, 2)
 
 
-def _area(points: Numbers) -> float:
-    """The area that points go round (mm²), clockwise less than nothing."""
+def _clockwise(points: Numbers) -> bool:
     x, y = points.T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
+    turned = x[:-1] @ y[1:] - y[:-1] @ x[1:] + x[-1] * y[0] - y[-1] * x[0]
+    return bool(turned < 0)

@@ -52,19 +52,17 @@ def flattened(loop: Loop, sag: float = SAG) -> list[tuple[float, float]]:
     points: list[tuple[float, float]] = []
     for start, end in zip(loop, loop[1:] + loop[:1], strict=True):
         points.append((start.x, start.y))
-        arc = arc_of(start, end)
+        arc = arc_of(start, end) if start.bulge else None
         if arc is None:
             continue
-        cx, cy, radius, angle, sweep = arc
+        cx, cy, radius, _, sweep = arc
         step = 2 * math.acos(max(-1.0, 1 - sag / radius)) if radius > sag else math.pi / 4
         pieces = max(1, math.ceil(abs(sweep) / step))
-        points += [
-            (
-                cx + radius * math.cos(angle + sweep * k / pieces),
-                cy + radius * math.sin(angle + sweep * k / pieces),
-            )
-            for k in range(1, pieces)
-        ]
+        # The arm from the centre is turned on, piece by piece: two products for each instead of two angles.
+        x, y, c, s = start.x - cx, start.y - cy, math.cos(sweep / pieces), math.sin(sweep / pieces)
+        for _ in range(1, pieces):
+            x, y = x * c - y * s, x * s + y * c
+            points.append((cx + x, cy + y))
     return points
 
 
