@@ -7,6 +7,8 @@ from typing import Any
 
 import pytest
 import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from shapely.affinity import translate
 
 from building import found, offered, plate, settled
@@ -99,6 +101,32 @@ def test_parts_add_up_to_the_whole_and_no_seam_passes_a_hole(joint: Joint) -> No
         if any(entry.piece.id.startswith("plate/face.") for entry in sheet.laid):
             assert operations(r.design, sheet)
             assert verdict(r, sheet).faults == ()
+
+
+SPOTS = st.lists(
+    st.tuples(st.sampled_from([TOGGLE, "button-22", "led-5-bezel"]), st.floats(25, 175), st.floats(25, 95)),
+    min_size=1, max_size=5,
+)  # fmt: skip
+
+
+@settings(max_examples=25, deadline=None)
+@given(SPOTS, st.sampled_from(["straight", "tongues"]), st.floats(80, 130))
+def test_what_is_offered_keeps_its_own_rules_on_any_plate(
+    parts: list[tuple[str, float, float]], joint: Joint, bed: float
+) -> None:
+    design = laser(plate(*((part, round(x, 1), round(y, 1)) for part, x, y in parts)), bed_width=round(bed, 1))
+    whole = piece(design, "plate/face")
+    asked = seams_offered(Resolved(design), whole, joint)
+    if asked is None:
+        return
+    parted = Parted(whole.drawn, asked)
+    assert all(gap >= 2 for _, _, gap in parted.nearest())  # the bridge that 2 mm of acrylic needs
+    regions = parted.regions()
+    assert sum(g.area for g in regions) == pytest.approx(parted.area.area, abs=0.05)
+    assert all(a.intersection(b).area < 1e-3 for a, b in pairwise(regions))
+    kept = made(design, {"do": "set_split", **asked.model_dump()})
+    assert found(kept, "cut.seam-crosses") == []
+    assert not [u for u in layout(Resolved(kept)).unlaid if u.piece.of == "plate/face"]
 
 
 def test_a_seam_through_something_is_said_and_the_piece_left_whole() -> None:

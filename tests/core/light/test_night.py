@@ -7,6 +7,8 @@ from collections.abc import Callable
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from building import found, offered, plate, settled
 from wingboard.core.changes.apply import apply
@@ -24,7 +26,7 @@ from wingboard.core.light.patches import DarkRing, HotSpot, dark_rings, hot_spot
 from wingboard.core.light.power import power_of
 from wingboard.core.light.scene import Scene, groups_of, scene_of
 from wingboard.core.light.screens import passes, screens_of
-from wingboard.core.light.suggest import suggest
+from wingboard.core.light.suggest import Way, suggest
 from wingboard.core.light.through import way_through
 from wingboard.core.light.wires import wires_behind
 from wingboard.core.parts.catalogue import catalogue
@@ -110,6 +112,21 @@ def test_a_module_without_lamps_is_lit_by_the_suggestion() -> None:
     assert not [c for c in bad if found(design, c)]
     assert told == sorted(told)
     assert found(design, "light.half-dark") == []
+
+
+WAYS: tuple[Way, ...] = ("rows", "edge")
+
+
+@settings(max_examples=8, deadline=None)
+@given(st.floats(50, 150), st.floats(40, 80), st.booleans(), st.sampled_from(WAYS))
+def test_whatever_is_suggested_can_be_laid(x: float, y: float, strips: bool, way: Way) -> None:
+    first = (AddStrip(module="plate", x=20, y=12, x2=170, y2=12),) if strips else ()
+    start = lit(*first, rotary=(round(x), round(y)))
+    r = Resolved(start)
+    asked = suggest(r, r.modules["plate"], 0.6, way).commands
+    design = apply(start, asked, catalogue()) if asked else start
+    for code in ("light.lamps-meet", "light.meets-body", "light.off-plate", "light.too-near"):
+        assert found(design, code) == [], code
 
 
 def test_no_two_lamps_lie_at_one_place() -> None:

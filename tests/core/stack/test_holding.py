@@ -7,8 +7,11 @@ from typing import Any
 
 import pytest
 import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from pydantic import ValidationError
 from shapely import LineString, Point, box
+from shapely.geometry.base import BaseGeometry
 
 from building import found, offered, plate
 from wingboard.core.changes.apply import apply
@@ -16,6 +19,7 @@ from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.export import cut_file, cut_file_names, cut_files
 from wingboard.core.cut.scenes import module_scenes
 from wingboard.core.cut.sections import section_scene
+from wingboard.core.face.rules import bridge_needed
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.geometry.outline import area_of
 from wingboard.core.overview.review import review
@@ -34,6 +38,7 @@ from wingboard.core.stack.case import case_of, in_place, outline_of, vent_area
 from wingboard.core.stack.console import frame_list, frame_of
 from wingboard.core.stack.hardware import BOLTS, PITCH, WASHER, hardware, sold
 from wingboard.core.stack.holds import held
+from wingboard.core.stack.necks import necks
 from wingboard.core.stack.screws import proposed_screws, usual_span
 
 Raw = dict[str, Any]
@@ -94,6 +99,35 @@ def test_a_slot_breaks_a_board_at_both_of_its_ends() -> None:
     assert finding.measured
     assert finding.measured.value == pytest.approx(1.8)  # the wider one gives last
     assert "with 2 and 2 screws" in finding.detail
+
+
+CUTS = st.lists(
+    st.tuples(st.floats(20, 180), st.floats(15, 105), st.floats(2, 90), st.floats(2, 110)), min_size=1, max_size=4
+)
+
+
+@settings(max_examples=40, deadline=None)
+@given(CUTS)
+def test_a_board_that_comes_apart_when_it_is_thinned_has_necks(cuts: list[tuple[float, float, float, float]]) -> None:
+    """Against another way to see it: all that is narrower than a bridge taken off the board at once, by erosion."""
+    features = [slot("back", *(round(v, 2) for v in cut)) for cut in cuts]
+    board = made(plate(), {"do": "edit_layer", "layer": "back", "material": "hardboard"}, *features)
+    r = Resolved(board)
+    module = r.modules["plate"]
+    layer = next(layer for layer in module.stack if layer.id == "back")
+    need = bridge_needed(board, layer).value
+    whole = solid(r, module, layer)
+    thick = whole.buffer(-need / 2 * 0.98, quad_segs=16).buffer(need / 2 * 0.98, quad_segs=16)
+
+    def pieces(geometry: BaseGeometry) -> int:
+        return sum(g.area > 60 for g in getattr(geometry, "geoms", (geometry,)))
+
+    # What is whole and stays whole when thinned, breaks nowhere into pieces that count.
+    if pieces(thick) > pieces(whole):
+        assert every_thin_bridge(r, module, layer)
+    if not every_thin_bridge(r, module, layer):
+        assert necks(r, module, layer) == ()
+        assert pieces(thick) <= pieces(whole)
 
 
 def test_nut_bores_that_touch_are_found_in_the_diffuser_only() -> None:

@@ -22,6 +22,8 @@ ROWS = 4.0
 ENOUGH = 0.35
 """A point is well lit with this share of what is right before a strip."""
 MOST_RUNS, MOST_ROWS = 12, 60
+BESIDE = 0.5
+"""Strips lie so far from each other at least (mm)."""
 Report = Callable[[float, str], object]
 """Told how far it is, 0 to 1, and in words; raises to stop."""
 
@@ -62,14 +64,16 @@ def rows_of_strips(
     def worth(field: Field) -> float:
         return float(np.minimum(wanted, field).sum() - np.maximum(0.0, field - 2 * wanted).sum() / 2)
 
-    total, chosen = np.zeros(len(points)), []
+    total, chosen = np.zeros(len(points)), list[Strip]()
     for _ in range(MOST_RUNS):
-        gains = [worth(total + field) - worth(total) for _, field in rows]
-        best = int(np.argmax(gains))
-        if gains[best] < 0.03 * wanted * len(points):
+        # A strip is as wide as two or three rows are apart: none is laid on another.
+        free_rows = [row for row in rows if all(abs(row[0][0].y - run.y) >= STRIP_WIDE + BESIDE for run in chosen)]
+        gains = [worth(total + field) - worth(total) for _, field in free_rows]
+        if not gains or max(gains) < 0.03 * wanted * len(points):
             break
-        chosen += rows[best][0]
-        total = total + rows[best][1]
+        runs, field = free_rows[int(np.argmax(gains))]
+        chosen += runs
+        total = total + field
     return [run.model_copy(update={"kind": kind}) for run in chosen]
 
 
@@ -79,6 +83,10 @@ def strips_round_the_edge(module: ResolvedModule, kind: StripKind, depth: float)
     corners = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
     made = []
     for (ax, ay), (bx, by) in zip(corners, corners[1:] + corners[:1], strict=True):
+        if ax == bx:  # those at the sides end before those at foot and head
+            ay, by = (v + math.copysign(STRIP_WIDE + BESIDE, w - v) for v, w in ((ay, by), (by, ay)))
+            if (by - ay) * (y1 - y0) * (1 if ax == x1 else -1) <= 0:
+                continue  # too low a plate for any
         length, step = math.dist((ax, ay), (bx, by)), STRIPS[kind].step
         share = int(length / step + 1e-9) * step / length
         if share > 0:
