@@ -12,13 +12,21 @@ from collections import Counter
 import ezdxf
 import pypdfium2
 import pytest
+import shapely
 import svgelements
+from ezdxf.filemanagement import read as read_dxf
 from gcodeparser import parse_gcode_lines
 
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.cut.export import cut_file
 from wingboard.core.cut.jobsheet_pdf import job_sheet_pdf
+from wingboard.core.cut.pieces import pieces_of
 from wingboard.core.cut.plan import planned, program_files, sheet_files, sheet_scene
+from wingboard.core.cut.scenes import layer_scene, module_scenes
 from wingboard.core.cut.sheets import Sheet, layout
 from wingboard.core.cut.work import fit_of
+from wingboard.core.files.dxf import write_dxf
 from wingboard.core.files.scene import CirclePath
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
@@ -117,3 +125,63 @@ def test_the_job_sheet_names_every_sheet_and_every_step_with_its_box() -> None:
             assert f"{k}. {op.title}" in text
     assert "never leave it running alone" in text
     assert job_sheet_pdf(r, review(r)) == job_sheet_pdf(Resolved(r.design), review(r))
+
+
+def test_words_in_film_are_the_same_letters_to_other_readers() -> None:
+    """Areas of the letters, film's size and every line's count: ezdxf and svgelements against the face's engraving."""
+    demo = DEMO["kestrel-line-9"].design
+    said = [{"do": "set_lettering", "module": "left", "way": "vinyl"}]
+    r = Resolved(apply(demo, BATCH.validate_python(said), catalogue()))
+    module = r.modules["left"]
+    engraved = layer_scene(DEMO["kestrel-line-9"], DEMO["kestrel-line-9"].modules["left"], module.stack[0]).of(
+        "engrave"
+    )
+    drawn = read_dxf(io.StringIO((cut_file(r, [], module, "words-vinyl.dxf") or b"").decode()))
+    assert not drawn.audit().errors
+    lines = [e for e in drawn.modelspace() if e.dxf.layer == "MASK"]
+    boxes = [i for i in module_scenes(r, module)["words-vinyl"].items if i.label in ("weeding box", "guide line")]
+    assert len(lines) == len([i for i in engraved if not i.open]) + len(boxes)
+    (frame,) = [e for e in drawn.modelspace() if e.dxf.layer == "OUTLINE"]
+    xs = [p[0] for p in frame.get_points()]  # type: ignore[attr-defined]
+    assert max(xs) - min(xs) == pytest.approx(module.size[0] + 12, abs=0.01)  # 6 mm on either side
+    svg = svgelements.SVG.parse(io.BytesIO(cut_file(r, [], module, "words-vinyl.svg") or b""), ppi=25.4)
+    paths = [e for e in svg.elements() if isinstance(e, svgelements.Path) and e.values.get("data-for") == "weeding box"]
+    assert len(paths) == len([i for i in boxes if i.label == "weeding box"])
+    words = [e.bbox() for e in svg.elements()
+             if isinstance(e, svgelements.Path) and ", " in str(e.values.get("data-for"))]  # fmt: skip
+    around = [p.bbox() for p in paths]
+    for x0, y0, x1, y1 in words:  # each letter within some box, 2.5 mm from its edges
+        assert any(a <= x0 - 2.4 and b <= y0 - 2.4 and c >= x1 + 2.4 and d >= y1 + 2.4 for a, b, c, d in around)
+
+
+def test_a_masks_program_keeps_to_little_power_by_another_parser() -> None:
+    demo = DEMO["kestrel-line-9"].design
+    said = [{"do": "set_lettering", "module": "right", "way": "mask"}]
+    r = Resolved(apply(demo, BATCH.validate_python(said), catalogue()))
+    sheet = next(s for s in layout(r).sheets if any(laid.piece.id == "right/face" for laid in s.laid))
+    files = {f.name: f.content.decode("ascii") for f in program_files(r, sheet)}
+    powers = {line.params["S"] for line in parse_gcode_lines(files["1-mask.nc"]) if "S" in line.params}
+    assert powers <= {0, 80}  # of 1000: what cuts a film and not what is under it
+    through = {line.params["S"] for line in parse_gcode_lines(files["2-inner.nc"]) if "S" in line.params}
+    assert max(through) == 1000
+
+
+def test_tongues_of_a_parted_sheet_fit_each_other_as_another_reader_sees_them() -> None:
+    """Both parts' outlines read from their DXF by ezdxf: together they are the whole, with nothing twice."""
+    demo = DEMO["kestrel-line-9"].design
+    said = [
+        {"do": "edit_machine", "machine": "laser", "bed_width": 240, "bed_height": 160},
+        {"do": "set_split", "piece": "right/face", "at": [118.0], "joint": "tongues"},
+    ]
+    r = Resolved(apply(demo, BATCH.validate_python(said), catalogue()))
+    parts = [p for p in pieces_of(r) if p.of == "right/face"]
+    areas = []
+    for part in parts:
+        read = read_dxf(io.StringIO(write_dxf(part.drawn).decode()))
+        (rim,) = [e for e in read.modelspace() if e.dxf.layer == "OUTLINE"]
+        points = [(p[0] + part.x, p[1] + part.y) for p in rim.get_points()]  # type: ignore[attr-defined]
+        areas.append(shapely.Polygon(points))
+    assert areas[0].intersection(areas[1]).area < 0.05
+    whole = r.modules["right"].area
+    assert shapely.union_all(areas).symmetric_difference(whole).area < 0.3
+    assert areas[0].bounds[2] - 118 == pytest.approx(9, abs=0.05)  # as far as a tongue reaches
