@@ -49,6 +49,7 @@ LEAST = 30.0
 MOST, MORE = 8, 1
 """Parts at the most, and how many more than the fewest are tried."""
 FAR = 1e5
+Thing = tuple[Item, BaseGeometry]
 
 
 class Seam(NamedTuple):
@@ -62,7 +63,7 @@ class Seam(NamedTuple):
 class Parted:
     """A piece's drawing parted along its seams."""
 
-    def __init__(self, drawn: Scene, split: Split, things: list[tuple[Item, BaseGeometry]] | None = None) -> None:
+    def __init__(self, drawn: Scene, split: Split, things: list[Thing] | None = None) -> None:
         self.drawn, self.split = drawn, split
         self.things = things_of(drawn) if things is None else things
         """Everything in the piece that no seam may pass, with what it covers."""
@@ -203,7 +204,7 @@ def dowel(thickness: float) -> float | None:
 
 def proposed(
     drawn: Scene, piece: str, beds: Sequence[tuple[float, float]], spans: dict[Axis, list[tuple[float, float]]],
-    need: float, joint: Joint = "straight",
+    need: float, joint: Joint = "straight", things: list[Thing] | None = None,
 ) -> Split | None:  # fmt: skip
     """The fewest parts side by side that one of the beds takes, parted where nothing is in the way.
 
@@ -212,7 +213,7 @@ def proposed(
     None where no straight seams do.
     """
     best: Split | None = None
-    things = things_of(drawn)
+    things = things_of(drawn) if things is None else things
     for axis in ("x", "y"):
         long, wide = (drawn.width, drawn.height) if axis == "x" else (drawn.height, drawn.width)
         room = max((a for w, h in beds for a, b in ((w, h), (h, w)) if wide <= b + 1e-9), default=0.0)
@@ -234,14 +235,17 @@ def proposed(
     return best
 
 
-def things_of(drawn: Scene) -> list[tuple[Item, BaseGeometry]]:
-    """Everything that is cut or written inside a piece, with what it covers."""
+def things_of(drawn: Scene) -> list[Thing]:
+    """Everything that is cut or written inside a piece, with what it covers; of letters the box round each."""
     return [(i, _covered(i)) for i in drawn.items if i.operation != "outline"]
 
 
 def _covered(item: Item) -> BaseGeometry:
     if isinstance(item.path, CirclePath):
         return Point(item.path.x, item.path.y).buffer(item.path.diameter / 2, quad_segs=32)
+    if item.operation in ("engrave", "mask") and len(item.path) > 2:
+        xs, ys = [v.x for v in item.path], [v.y for v in item.path]
+        return box(min(xs), min(ys), max(xs), max(ys))
     if item.open or len(item.path) < 2:
         return shapely.LineString([(v.x, v.y) for v in (*item.path, item.path[-1])])
     points = flattened(item.path)

@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import Literal
 
 from wingboard.core.cut.cases import case_scenes
-from wingboard.core.cut.parted import Parted
+from wingboard.core.cut.parted import Parted, Thing, things_of
 from wingboard.core.cut.patched import patch_scene
 from wingboard.core.cut.printed import is_printed
 from wingboard.core.cut.scenes import layer_scene
@@ -84,6 +84,11 @@ class Piece:
         return whole.with_margins(left, low, left + self.width, low + self.height)
 
     @cached_property
+    def things(self) -> list[Thing]:
+        """Everything that is cut or written inside it, with what it covers."""
+        return things_of(self.drawn)
+
+    @cached_property
     def scene(self) -> Scene:
         """Its drawing, seen from the side that is up."""
         return self.drawn.seen_from_behind() if self.side == "behind" else self.drawn
@@ -116,7 +121,7 @@ def _patches(r: Resolved) -> Iterator[Piece]:
 def parted_of(r: Resolved, piece: Piece) -> Parted | None:
     """The seams of a piece; None where it is whole."""
     split = next((s for s in r.design.cutting.splits if s.piece == piece.id), None)
-    return None if split is None else r.once(f"parts of {piece.id}", lambda: Parted(piece.drawn, split))
+    return None if split is None else r.once(f"parts of {piece.id}", lambda: Parted(piece.drawn, split, piece.things))
 
 
 def _as_cut(r: Resolved, whole: Piece) -> Iterator[Piece]:

@@ -33,7 +33,7 @@ def offered(r: Resolved, piece: Piece, joint: Joint = "straight") -> Split | Non
     return (
         None
         if fits or not beds
-        else proposed(piece.drawn, piece.id, beds, _kept_off(r, piece), needed(r, piece), joint)
+        else proposed(piece.drawn, piece.id, beds, _kept_off(r, piece), needed(r, piece), joint, piece.things)
     )
 
 

@@ -7,6 +7,8 @@ import { Button } from "../../ui/Button";
 import { many, shown } from "../../ui/figures";
 
 type Face = SurfaceView["faces"][number];
+/** Lines that were not understood are told of one by one, but not all of a long list. */
+const MOST = 8;
 type Fault = { line: number; words: string };
 
 export function OldHoles({ faces }: { faces: Face[] }) {
@@ -34,8 +36,11 @@ function OfFace({ face }: { face: Face }) {
         params: { path: { design_id: id } },
         body: { text: text ?? "" },
       }),
-    );
-    setFaults(read.faults);
+    ).catch((error: unknown) => ({
+      holes: [],
+      faults: [{ line: 1, words: error instanceof Error ? error.message : "That cannot be read" }],
+    }));
+    setFaults(read.faults.slice(0, MOST));
     if (
       read.faults.length === 0 &&
       (await send([{ do: "set_old_holes", module: face.id, holes: read.holes }]))

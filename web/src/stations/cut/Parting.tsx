@@ -36,8 +36,8 @@ export function Parting({ whole }: { whole: Whole }) {
       <Drawing whole={whole} split={split ?? offer ?? null} />
       {!split && !offer && (
         <p className="text-[12px] text-judge">
-          Too large for every bed, and no straight seam is free. Split the module at Brief, or move what is in
-          the way.
+          Too large for every bed, and no straight seams one way part it so that a bed takes the parts and
+          nothing is in their way. Split the module at Brief, or move what is in the way.
         </p>
       )}
       {!split && offer && (
