@@ -1945,11 +1945,6 @@ export interface components {
          * @description Cover an opening that is not wanted any more by a small plate, its middle in the module (mm).
          */
         AddPatch: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "add_patch";
             /** Module */
             module: string;
             /** X */
@@ -1981,6 +1976,11 @@ export interface components {
              * @default false
              */
             screws: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_patch";
         };
         /**
          * AddProcedure
@@ -7330,11 +7330,9 @@ export interface components {
         };
         /**
          * Patch
-         * @description A small plate that covers an opening that is not wanted any more; with words, it is a label as well.
+         * @description A patch, by its id.
          */
         Patch: {
-            /** Id */
-            id: string;
             /** Module */
             module: string;
             /** X */
@@ -7366,6 +7364,8 @@ export interface components {
              * @default false
              */
             screws: boolean;
+            /** Id */
+            id: string;
         };
         /**
          * Path

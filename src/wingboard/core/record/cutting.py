@@ -84,10 +84,9 @@ class OldHoles(Record):
     holes: Annotated[tuple[OldHole, ...], Field(min_length=1, max_length=500)]
 
 
-class Patch(Record):
+class PatchFields(Record):
     """A small plate that covers an opening that is not wanted any more; with words, it is a label as well."""
 
-    id: Ident
     module: Ident
     x: Mm
     y: Mm
@@ -97,6 +96,12 @@ class Patch(Record):
     thickness: Annotated[float, Field(gt=0, le=50)] = 1.5
     text: Words = ""
     screws: bool = False
+
+
+class Patch(PatchFields):
+    """A patch, by its id."""
+
+    id: Ident
 
 
 class Colours(Record):

@@ -8,7 +8,17 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Colour, Ident, Length, Mm, Size, Words
-from wingboard.core.record.cutting import CutPiece, Engraved, Joint, Kerf, Lettering, OldHole, PieceName, Wider
+from wingboard.core.record.cutting import (
+    CutPiece,
+    Engraved,
+    Joint,
+    Kerf,
+    Lettering,
+    OldHole,
+    PatchFields,
+    PieceName,
+    Wider,
+)
 from wingboard.core.record.workshop import Material
 
 
@@ -89,19 +99,10 @@ class SetOldHoles(Saying):
     holes: Annotated[tuple[OldHole, ...], Field(max_length=500)]
 
 
-class AddPatch(Saying):
+class AddPatch(PatchFields, Saying):
     """Cover an opening that is not wanted any more by a small plate, its middle in the module (mm)."""
 
     do: Literal["add_patch"] = "add_patch"
-    module: Ident
-    x: Mm
-    y: Mm
-    width: Size
-    height: Size
-    material: Material = "acrylic"
-    thickness: Annotated[float, Field(gt=0, le=50)] = 1.5
-    text: Words = ""
-    screws: bool = False
 
 
 class EditPatch(Saying):
