@@ -26,7 +26,7 @@ from wingboard.core.cut.jobsheet import job_sheet
 from wingboard.core.cut.lettered import WORDS, vinyl
 from wingboard.core.cut.oldholes import judged_holes, read_holes
 from wingboard.core.cut.operations import operations
-from wingboard.core.cut.patches import MARGIN, abandoned
+from wingboard.core.cut.patches import abandoned
 from wingboard.core.cut.pieces import pieces_of, whole_pieces
 from wingboard.core.cut.plan import coupon_files, planned, verdict
 from wingboard.core.cut.scenes import every_scene, layer_scene, lettering_items, module_scenes
@@ -169,7 +169,12 @@ def test_an_opening_that_was_left_is_offered_a_patch_that_is_cut_with_the_others
     moved = made(start, {"do": "mark_cut", "pieces": marks}, {"do": "move", "functions": ["f2"], "dx": 30, "dy": 30})
     (left,) = abandoned(Resolved(moved))
     assert (left.name, left.x, left.y) == ("F2", 120, 60)
-    size = {"width": left.width + 2 * MARGIN, "height": left.height + 2 * MARGIN}
+    assert left.margin == 4
+    size = {"width": left.width + 2 * left.margin, "height": left.height + 2 * left.margin}
+    # A part that moved only a little leaves a hole that a patch of less margin covers, or none.
+    for far, margin in ((17.0, 3.0), (14.0, None)):
+        near = made(start, {"do": "mark_cut", "pieces": marks}, {"do": "move", "functions": ["f2"], "dx": far})
+        assert [a.margin for a in abandoned(Resolved(near))] == [margin]
     patch = {"do": "add_patch", "module": "plate", "x": left.x, "y": left.y, **size, "text": "SPARE", "screws": True}
     covered = made(moved, patch)
     assert abandoned(Resolved(covered)) == ()

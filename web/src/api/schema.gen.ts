@@ -1425,6 +1425,8 @@ export interface components {
         /**
          * AbandonedView
          * @description An opening of a plate that is cut, where nothing is any more, and the patch that would cover it (mm).
+         *
+         *     Its width is 0 where something else is too near for any.
          */
         AbandonedView: {
             /** Module */

@@ -13,7 +13,7 @@ from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.lettered import WORDS, way_of
 from wingboard.core.cut.oldholes import judged_holes, read_holes
 from wingboard.core.cut.patched import free_spot
-from wingboard.core.cut.patches import MARGIN, abandoned
+from wingboard.core.cut.patches import abandoned
 from wingboard.core.cut.plan import folder_of
 from wingboard.core.cut.sheets import layout
 from wingboard.core.files.scene import OPERATIONS, Operation
@@ -52,7 +52,10 @@ class FaceView(BaseModel):
 
 
 class AbandonedView(BaseModel):
-    """An opening of a plate that is cut, where nothing is any more, and the patch that would cover it (mm)."""
+    """An opening of a plate that is cut, where nothing is any more, and the patch that would cover it (mm).
+
+    Its width is 0 where something else is too near for any.
+    """
 
     module: str
     module_name: str
@@ -132,7 +135,8 @@ def surface(desk: OnDesk, design_id: DesignId) -> Response:
             abandoned=[
                 AbandonedView(
                     module=a.module, module_name=r.modules[a.module].module.name, name=a.name, x=a.x, y=a.y,
-                    width=a.width + 2 * MARGIN, height=a.height + 2 * MARGIN,
+                    width=0.0 if a.margin is None else a.width + 2 * a.margin,
+                    height=0.0 if a.margin is None else a.height + 2 * a.margin,
                 )
                 for a in abandoned(r)
             ],

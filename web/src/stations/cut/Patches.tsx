@@ -168,23 +168,29 @@ function Abandoned({ surface }: { surface: SurfaceView }) {
             </span>{" "}
             is cut, and nothing is there any more
           </p>
-          <Button
-            onClick={() =>
-              void send([
-                {
-                  do: "add_patch",
-                  module: a.module,
-                  x: a.x,
-                  y: a.y,
-                  width: a.width,
-                  height: a.height,
-                  ...PLAIN,
-                },
-              ])
-            }
-          >
-            Cover it, {shown(a.width)} × {shown(a.height)}
-          </Button>
+          {a.width > 0 ? (
+            <Button
+              onClick={() =>
+                void send([
+                  {
+                    do: "add_patch",
+                    module: a.module,
+                    x: a.x,
+                    y: a.y,
+                    width: a.width,
+                    height: a.height,
+                    ...PLAIN,
+                  },
+                ])
+              }
+            >
+              Cover it, {shown(a.width)} × {shown(a.height)}
+            </Button>
+          ) : (
+            <p className="text-[11px] text-faint">
+              Something else is too near for a patch: cut the plate again.
+            </p>
+          )}
         </li>
       ))}
     </ul>
