@@ -7,6 +7,7 @@ wrote the other kind.
 from __future__ import annotations
 
 import io
+import math
 from itertools import combinations
 from typing import Any
 
@@ -17,10 +18,13 @@ import trimesh
 from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
-from wingboard.core.cut.export import cut_files
+from wingboard.core.cut.export import cut_file_names, cut_files
+from wingboard.core.cut.jobsheet import job_sheet
+from wingboard.core.cut.knobs import BORE, FLAT, PLAY, SHAFT, TALL, Cap, bore_outline, cap_solids, caps_of
 from wingboard.core.cut.printed import LETTERS_DEEP, case_solids, plate_solids
-from wingboard.core.cut.scenes import layer_scene
+from wingboard.core.cut.scenes import every_scene, layer_scene
 from wingboard.core.files.solids import Mesh, write_3mf, write_stl
+from wingboard.core.geometry.outline import area_of
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -50,6 +54,26 @@ def closed(solid: Solid) -> trimesh.Trimesh:
     assert mesh.is_watertight
     assert mesh.volume == pytest.approx(solid.volume, rel=1e-4)
     return mesh
+
+
+def test_a_cap_fits_a_shaft_with_a_flat_and_its_pointer_lies_in_it() -> None:
+    body, pointer = cap_solids(Cap(27.0, 3))
+    whole = closed(body).volume + closed(pointer).volume
+    r, flat = (SHAFT + PLAY) / 2, FLAT + PLAY - (SHAFT + PLAY) / 2
+    # A circle less its segment beyond the flat: r² acos(d / r) − d √(r² − d²) (any handbook of mathematics).
+    bore = math.pi * r * r - (r * r * math.acos(flat / r) - flat * math.sqrt(r * r - flat * flat))
+    assert area_of(bore_outline()).area == pytest.approx(bore, rel=2e-3)
+    assert whole == pytest.approx(math.pi * 13.5**2 * TALL - bore * BORE, rel=2e-3)
+    assert body.size == pytest.approx((27, 27, TALL), abs=0.05)
+    assert pointer.size[2] == pytest.approx(0.8)
+    start = plate(("rotary-12", 60, 60), ("toggle-large-on-off", 120, 60))
+    module = Resolved(start).modules["plate"]
+    assert [c.many for c in caps_of(module)] == [1]
+    assert not any("knob" in name for name in cut_file_names(Resolved(start), module))
+    able = Resolved(apply(start, BATCH.validate_python([printer(200, 200)]), catalogue()))
+    names = [n for n in cut_file_names(able, able.modules["plate"]) if "knob" in n and n.endswith("stl")]
+    assert len(names) == 2
+    assert "1 to print, 2 where they are painted" in job_sheet(able, [], every_scene(able))
 
 
 def test_a_plain_shell_is_a_box_less_a_box_and_its_lip_is_a_frustum_less() -> None:

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
+from wingboard.core.cut.knobs import prints, words_of
 from wingboard.core.cut.lettered import WORDS, way_of
 from wingboard.core.cut.parted import JOINTS, dowel
 from wingboard.core.cut.pieces import parted_of, whole_pieces
@@ -157,6 +158,7 @@ def _words_of(r: Resolved, module: ResolvedModule) -> list[str]:
     """How a module's words are made where they are not engraved, how its parted sheets are joined, what is patched."""
     way = way_of(r, module)
     lines = [f"  words: {WORDS[way]}"] if way else []
+    lines += [f"  {said}" for said in words_of(module)] if prints(r.design.workshop.machines) else []
     for piece in whole_pieces(r):
         parted = parted_of(r, piece) if piece.module is module else None
         if parted:

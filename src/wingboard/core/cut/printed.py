@@ -12,6 +12,7 @@ from typing import Any
 import shapely
 from shapely.geometry.base import BaseGeometry
 
+from wingboard.core.cut.knobs import cap_solids, caps_of, prints
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.files.solids import Mesh, knows_3mf, write_3mf, write_stl
 from wingboard.core.geometry.outline import Loop, Vertex, area_of
@@ -125,6 +126,12 @@ def printed_files(r: Resolved, module: ResolvedModule, scenes: dict[str, Scene])
         lettered = bool(scenes[ident].of("engrave"))
         for n, part in enumerate(("body", "letters") if lettered else ("body",)):
             named[f"{ident}-{part}.stl"] = partial(_alone, solids, n)
+    for cap in caps_of(module) if prints(r.design.workshop.machines) else ():
+        both = partial(cap_solids, cap)
+        if knows_3mf():
+            named[f"{cap.id}.3mf"] = partial(_together, both)
+        for n, part in enumerate(("body", "pointer")):
+            named[f"{cap.id}-{part}.stl"] = partial(_alone, both, n)
     case = module.module.case
     if case is not None and case.made == "printed":
         made = partial(case_solids, r, module)
