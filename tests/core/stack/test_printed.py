@@ -66,7 +66,9 @@ def test_a_cap_fits_a_shaft_with_a_flat_and_its_pointer_lies_in_it() -> None:
     assert whole == pytest.approx(math.pi * 13.5**2 * TALL - bore * BORE, rel=2e-3)
     assert body.size == pytest.approx((27, 27, TALL), abs=0.05)
     assert pointer.size[2] == pytest.approx(0.8)
-    start = plate(("rotary-12", 60, 60), ("toggle-large-on-off", 120, 60))
+    # A key, a handle of its own and a shaft within a shaft take no such cap.
+    others = (("key-switch-19", 120, 30), ("encoder-dual", 160, 90), ("toggle-large-on-off", 120, 90))
+    start = plate(("rotary-12", 60, 60), *others)
     module = Resolved(start).modules["plate"]
     assert [c.many for c in caps_of(module)] == [1]
     assert not any("knob" in name for name in cut_file_names(Resolved(start), module))

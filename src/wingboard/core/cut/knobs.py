@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from wingboard.core.geometry.outline import Loop, Vertex
+from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle
 from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.module import ResolvedModule
@@ -45,10 +46,15 @@ def caps_of(module: ResolvedModule) -> tuple[Cap, ...]:
     found: Counter[float] = Counter()
     for placed in module.placed:
         hand = placed.part.hand
-        shape = hand.shape if hand is not None and hand.kind == "knob" else None
+        shape = hand.shape if hand is not None and hand.kind == "knob" and one_shaft(placed.part) else None
         if isinstance(shape, Circle) and shape.diameter >= SHAFT + PLAY + 2 * WALL:
             found[shape.diameter] += 1
     return tuple(Cap(diameter, many) for diameter, many in sorted(found.items()))
+
+
+def one_shaft(part: Part) -> bool:
+    """Whether a part is turned by one bare shaft: no key, no selector's handle, no shaft within another."""
+    return part.family in ("rotary", "encoder", "pot") and sum(line.does == "encoder" for line in part.lines) <= 2
 
 
 def cap_solids(cap: Cap) -> tuple[Solid, ...]:
