@@ -21,6 +21,7 @@ from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.export import cut_file_names, cut_files
 from wingboard.core.cut.jobsheet import job_sheet
 from wingboard.core.cut.knobs import BORE, FLAT, PLAY, SHAFT, TALL, Cap, bore_outline, cap_solids, caps_of
+from wingboard.core.cut.others import others
 from wingboard.core.cut.printed import LETTERS_DEEP, case_solids, plate_solids
 from wingboard.core.cut.scenes import every_scene, layer_scene
 from wingboard.core.files.solids import Mesh, write_3mf, write_stl
@@ -67,8 +68,8 @@ def test_a_cap_fits_a_shaft_with_a_flat_and_its_pointer_lies_in_it() -> None:
     assert body.size == pytest.approx((27, 27, TALL), abs=0.05)
     assert pointer.size[2] == pytest.approx(0.8)
     # A key, a handle of its own and a shaft within a shaft take no such cap.
-    others = (("key-switch-19", 120, 30), ("encoder-dual", 160, 90), ("toggle-large-on-off", 120, 90))
-    start = plate(("rotary-12", 60, 60), *others)
+    shaftless = (("key-switch-19", 120, 30), ("encoder-dual", 160, 90), ("toggle-large-on-off", 120, 90))
+    start = plate(("rotary-12", 60, 60), *shaftless)
     module = Resolved(start).modules["plate"]
     assert [c.many for c in caps_of(module)] == [1]
     assert not any("knob" in name for name in cut_file_names(Resolved(start), module))
@@ -76,6 +77,19 @@ def test_a_cap_fits_a_shaft_with_a_flat_and_its_pointer_lies_in_it() -> None:
     names = [n for n in cut_file_names(able, able.modules["plate"]) if "knob" in n and n.endswith("stl")]
     assert len(names) == 2
     assert "1 to print, 2 where they are painted" in job_sheet(able, [], every_scene(able))
+    assert [(o.many, o.fine) for o in others(able)] == [(1, True)]
+
+
+def test_what_no_sheet_is_cut_for_says_who_makes_it() -> None:
+    printed = made({"do": "set_school", "module": "plate", "school": "printed"}, PLAIN)[0]
+    assert {o.how for o in others(Resolved(printed)) if not o.fine} == {"no printer in the workshop"}
+    small = apply(printed, BATCH.validate_python([printer(150, 150)]), catalogue())
+    (face, *case) = others(Resolved(small))
+    assert (face.fine, face.how) == (False, "50.0 mm too long for Printer")  # 200 × 120 on 150 × 150
+    assert all(o.fine for o in case)  # a case is cut in pieces that the printer takes
+    words = {"do": "set_lettering", "module": "plate", "way": "vinyl"}
+    film = [o.how for o in others(Resolved(apply(printed, BATCH.validate_python([words]), catalogue())))]
+    assert "cut by a knife, never by a laser" in film
 
 
 def test_a_plain_shell_is_a_box_less_a_box_and_its_lip_is_a_frustum_less() -> None:

@@ -6893,6 +6893,22 @@ export interface components {
             many: number;
         };
         /**
+         * OtherView
+         * @description Something that is made and not cut from a sheet: how many, who makes it how; ``fine``: somebody here can.
+         */
+        OtherView: {
+            /** Name */
+            name: string;
+            /** Many */
+            many: number;
+            /** How */
+            how: string;
+            /** File */
+            file: string;
+            /** Fine */
+            fine: boolean;
+        };
+        /**
          * OutlinePoint
          * @description A corner; ``bulge`` is the tangent of a quarter of the angle of the arc that follows (0: straight).
          */
@@ -8914,6 +8930,8 @@ export interface components {
             unlaid: components["schemas"]["UnlaidView"][];
             /** Wholes */
             wholes: components["schemas"]["WholeView"][];
+            /** Others */
+            others: components["schemas"]["OtherView"][];
         };
         /**
          * Shelf

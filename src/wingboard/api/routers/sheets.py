@@ -13,6 +13,7 @@ from wingboard.core.cut.bones import left_round
 from wingboard.core.cut.cutters import tool_for
 from wingboard.core.cut.jobsheet import step_id
 from wingboard.core.cut.nest import Box
+from wingboard.core.cut.others import others
 from wingboard.core.cut.parted import Axis
 from wingboard.core.cut.pieces import Piece, parted_of, pieces_of, whole_pieces
 from wingboard.core.cut.plan import (
@@ -161,6 +162,16 @@ class WholeView(BaseModel):
     offers: list[SplitView]
 
 
+class OtherView(BaseModel):
+    """Something that is made and not cut from a sheet: how many, who makes it how; ``fine``: somebody here can."""
+
+    name: str
+    many: int
+    how: str
+    file: str
+    fine: bool
+
+
 class SheetsView(BaseModel):
     """Every sheet in the order of the work, every piece, and those that no machine cuts or that are parted."""
 
@@ -169,6 +180,7 @@ class SheetsView(BaseModel):
     pieces: list[PieceView]
     unlaid: list[UnlaidView]
     wholes: list[WholeView]
+    others: list[OtherView]
 
 
 class CutLineView(BaseModel):
@@ -259,7 +271,16 @@ def sheets(desk: OnDesk, design_id: DesignId) -> Response:
     lines = [_line(r, sheet) for sheet in found.sheets]
     large = {u.piece.id for u in found.unlaid if u.over > 0}
     wholes = [_whole(r, p) for p in whole_pieces(r) if p.id in large or parted_of(r, p)]
-    return as_json(SheetsView(revision=state.row.number, sheets=lines, pieces=pieces, unlaid=left, wholes=wholes))
+    return as_json(
+        SheetsView(
+            revision=state.row.number,
+            sheets=lines,
+            pieces=pieces,
+            unlaid=left,
+            wholes=wholes,
+            others=[OtherView(**o._asdict()) for o in others(r)],
+        )
+    )
 
 
 @router.get("/{sheet}", responses={200: {"model": SheetPlan}})

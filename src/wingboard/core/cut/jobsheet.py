@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from wingboard.core.cut.knobs import prints, words_of
 from wingboard.core.cut.lettered import WORDS, way_of
+from wingboard.core.cut.others import others
 from wingboard.core.cut.parted import JOINTS, dowel
 from wingboard.core.cut.pieces import parted_of, whole_pieces
 from wingboard.core.cut.plan import folder_of, planned, sheet_title
@@ -151,6 +152,9 @@ def _by_machine(r: Resolved) -> list[str]:
         lines += [f"  {words}" for words in work.lies]
         lines += [f"  [{'x' if done else ' '}] {words}, {minutes(t)}" for _, words, t, done in work.steps]
     lines += [f"  {u.piece.name}: {u.why}" for u in layout(r).unlaid]
+    made = others(r)
+    lines += ["", "PRINTED, AND IN FILM"] if made else []
+    lines += [f"  {f'{o.many} x ' if o.many > 1 else ''}{o.name}: {o.how}; {o.file}" for o in made]
     return lines
 
 

@@ -24,6 +24,22 @@ export function Pieces({ sheets }: { sheets: SheetsView }) {
           <Row key={piece.id} piece={piece} sheets={sheets} />
         ))}
       </ul>
+      {sheets.others.length > 0 && (
+        <section aria-label="Printed, and in film" className="border-t border-rule px-3.5 py-2.5">
+          <h3 className="font-semibold">Printed, and in film</h3>
+          <ul className="mt-1 space-y-1.5 text-[12px]">
+            {sheets.others.map((other) => (
+              <li key={other.file}>
+                {other.many > 1 && <span className="num">{other.many} × </span>}
+                {other.name}
+                <span className={`block text-[11px] ${other.fine ? "text-faint" : "text-judge"}`}>
+                  {other.how}; <span className="num">{other.file}</span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
     </div>
   );
 }
