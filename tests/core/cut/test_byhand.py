@@ -6,6 +6,7 @@ import csv
 import io
 from itertools import pairwise
 
+import pypdfium2
 import pytest
 import shapely
 
@@ -15,10 +16,11 @@ from wingboard.core.changes.command import BATCH
 from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.beside import region_of
 from wingboard.core.cut.byhand import CHAIN, WITHIN, bit_for, chain, hand_work, jigs
-from wingboard.core.cut.export import lists_of
+from wingboard.core.cut.export import cut_file, lists_of
 from wingboard.core.files.scene import CirclePath, Item
 from wingboard.core.geometry.outline import rounded_rectangle
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 
 
@@ -69,6 +71,33 @@ def test_four_corners_of_every_layer_are_one_setting_of_a_jig_and_lists_tell_eve
         assert float(row["from_left"]) + float(row["from_right"]) == pytest.approx(200, abs=0.02)
         assert float(row["from_foot"]) + float(row["from_head"]) == pytest.approx(120, abs=0.02)
     assert sum(int(w["many"]) for w in lists["drill-schedule.csv"] if w["what"] == "hole") >= 12
+
+
+def test_each_hole_says_the_line_that_is_cut_and_its_jig_stands_on_the_template() -> None:
+    start = plate(("button-22", 60, 60), ("toggle-large-on-off", 120, 60))
+    assert {row["line"] for row in table(start)} == {""}  # nobody cuts them here
+    add = {"do": "add_machine", "id": "it", "name": "It", "kind": "laser", "bed_width": 400, "bed_height": 300,
+           "depth": 12, "kerf": 0.2}  # fmt: skip
+    fit = {"do": "log_fit", "machine": "it", "material": "acrylic", "thickness": 2, "kerf": 0.3, "wider": 0.15}
+    cut = apply(start, BATCH.validate_python([add, fit]), catalogue())
+    through = [row for row in table(cut) if row["line"]]
+    assert through
+    fits = {"Plate, face": 0.3 - 0.15, "Plate, back": 0.2}  # kerf less what is wider; the machine's usual kerf
+    for row in through:
+        off = fits.get(row["piece"], 0.2)
+        assert float(row["line"]) == pytest.approx(float(row["diameter"]) - off, abs=0.011)
+    own = apply(cut, BATCH.validate_python([{"do": "edit_machine", "machine": "it", "offsets": True}]), catalogue())
+    assert {row["line"] for row in table(own)} == {""}  # its own software moves the line
+    r = Resolved(start)
+    paper = pypdfium2.PdfDocument(cut_file(r, [], r.modules["plate"], "template-a4.pdf"))
+    words = " ".join(paper[len(paper) - 1].get_textpage().get_text_range().split())
+    assert "diameter" in words
+    assert words.count("8.00 8.00 3.40 8.00 192.00 8.00 112.00 1") == 1  # a corner's screw: jig 1 of the list
+
+
+def table(design: Design) -> list[dict[str, str]]:
+    text = lists_of(Resolved(design))["hole-table.csv"].decode()
+    return list(csv.DictReader(io.StringIO(text)))
 
 
 def test_what_was_changed_since_a_piece_was_cut_is_named_with_how_far() -> None:

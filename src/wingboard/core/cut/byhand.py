@@ -7,15 +7,18 @@ Lengths in mm.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
+from wingboard.core.cut.cutters import tool_for
 from wingboard.core.cut.pieces import Piece, pieces_of
-from wingboard.core.files.scene import CirclePath, Item
+from wingboard.core.cut.sheets import meant
+from wingboard.core.cut.work import fit_of
+from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.files.tables import write_csv
 from wingboard.core.geometry.outline import area_of, flattened, way_round
 from wingboard.core.record.materials import materials
-from wingboard.core.record.workshop import Material
+from wingboard.core.record.workshop import Machine, Material
 from wingboard.core.resolved.design import Resolved
 
 WIDEST = 35.0
@@ -141,6 +144,12 @@ def chain(item: Item) -> tuple[CirclePath, ...]:
     return tuple(CirclePath(p.x, p.y, CHAIN) for p in points)
 
 
+def _jig_key(c: CirclePath, width: float, height: float) -> tuple[int, int, float]:
+    """The setting of a jig that drills a hole: its distances from the nearer edges, in :data:`ALIKE`, its diameter."""
+    side, end = min(c.x, width - c.x), min(c.y, height - c.y)
+    return round(side / ALIKE), round(end / ALIKE), round(c.diameter, 2)
+
+
 def jigs(r: Resolved) -> tuple[Jig, ...]:
     """Groups of holes that one setting of a jig drills: equal edges, whatever corner and whatever plate."""
     found: dict[tuple[int, int, float], list[str]] = {}
@@ -148,16 +157,31 @@ def jigs(r: Resolved) -> tuple[Jig, ...]:
         for item in piece.scene.of("inner"):
             if not isinstance(item.path, CirclePath):
                 continue
-            c = item.path
-            side = min(c.x, piece.width - c.x)
-            end = min(c.y, piece.height - c.y)
-            found.setdefault((round(side / ALIKE), round(end / ALIKE), round(c.diameter, 2)), []).append(piece.name)
+            found.setdefault(_jig_key(item.path, piece.width, piece.height), []).append(piece.name)
     made = [
         Jig(side * ALIKE, end * ALIKE, diameter, len(names), tuple(dict.fromkeys(names)))
         for (side, end, diameter), names in found.items()
         if len(names) >= JIG
     ]
     return tuple(sorted(made, key=lambda j: (-j.many, j.from_side, j.from_end)))
+
+
+TABLE = ("hole", "x", "y", "diameter", "left", "right", "foot", "head", "jig")
+
+
+def holes_of(r: Resolved, scene: Scene) -> tuple[tuple[str, ...], ...]:
+    """The round holes of one sheet for its paper, under :data:`TABLE`: from every edge, and which jig drills it."""
+    groups = {
+        (round(j.from_side / ALIKE), round(j.from_end / ALIKE), round(j.diameter, 2)): f"{n}"
+        for n, j in enumerate(jigs(r), 1)
+    }
+    rows = []
+    for item in scene.of("inner"):
+        c = item.circle
+        if c is not None:
+            edges = c.x, c.y, c.diameter, c.x, scene.width - c.x, c.y, scene.height - c.y
+            rows.append((item.label[:44], *map(_f, edges), groups.get(_jig_key(c, scene.width, scene.height), "")))
+    return tuple(rows)
 
 
 HOLES = (
@@ -173,13 +197,20 @@ HOLES = (
     "from_foot",
     "from_head",
     "depth",
+    "line",
 )
 
 
 def hole_table(r: Resolved) -> bytes:
-    """Every round hole and pocket as CSV, from the piece's lower left corner as it is cut, and from every edge."""
+    """Every round hole and pocket as CSV, from the piece's lower left corner as it is cut, and from every edge.
+
+    ``line`` is the diameter of the way that the middle of the beam or cutter goes, kerf and fit counted; empty where no
+    machine makes the piece, or where its own software moves the line.
+    """
     rows = []
+    machines = {piece.id: machine for machine, piece in meant(r)}
     for piece in pieces_of(r):
+        goes = _way_of_the_middle(r, piece, machines.get(piece.id))
         for item in (*piece.scene.of("inner"), *piece.scene.of("pocket")):
             c = item.circle
             if c is not None:
@@ -189,9 +220,25 @@ def hole_table(r: Resolved) -> bytes:
                         piece.name, materials()[piece.material].name, f"{piece.thickness:g}", item.label, _f(c.x),
                         _f(c.y), _f(c.diameter), *(_f(e) for e in ends),
                         "through" if item.depth is None else _f(item.depth),
+                        goes(c.diameter) if item.depth is None else "",
                     )
                 )  # fmt: skip
     return write_csv(HOLES, rows)
+
+
+def _way_of_the_middle(r: Resolved, piece: Piece, machine: Machine | None) -> Callable[[float], str]:
+    """From a hole's diameter to that of the line along which it is cut (mm)."""
+    if machine is None or machine.offsets:
+        return lambda diameter: ""
+    fit = fit_of(r.design, machine, piece.material, piece.thickness)
+
+    def goes(diameter: float) -> str:
+        if machine.kind == "laser":
+            return _f(diameter - fit.kerf + fit.wider)
+        found = tool_for(machine, CirclePath(0.0, 0.0, diameter), piece.thickness)
+        return _f(diameter - found[1].diameter + fit.wider) if found else ""
+
+    return goes
 
 
 PIECES = ("piece", "material", "thick", "width", "height", "round_it", "many", "machine", "sheet")

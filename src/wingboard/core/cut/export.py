@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import NamedTuple
 
-from wingboard.core.cut.byhand import cut_list, hand_work, hole_table, jigs, work_table
+from wingboard.core.cut.byhand import TABLE, cut_list, hand_work, hole_table, holes_of, jigs, work_table
 from wingboard.core.cut.cases import case_list
 from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.consoles import frame_csv, frame_scene
@@ -115,10 +115,16 @@ def _by_hand(r: Resolved, module: ResolvedModule) -> Iterator[tuple[str, Scene]]
                 yield f"{piece.part}-chain-drilling", drawing
 
 
-def _template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
+def _holes_and_table(r: Resolved, paper: Paper, notes: tuple[str, ...], scene: Scene) -> bytes:
+    return _template(scene, paper, notes, (TABLE, *holes_of(r, scene)))
+
+
+def _template(
+    scene: Scene, paper: Paper, notes: tuple[str, ...] = (), table: tuple[tuple[str, ...], ...] = ()
+) -> bytes:
     from wingboard.core.files.template import write_template  # reportlab, likewise
 
-    return write_template(scene, paper, notes)
+    return write_template(scene, paper, notes, table)
 
 
 Made = tuple[Callable[[Scene], bytes], Scene]
@@ -146,7 +152,7 @@ def _named(
     cross = section_scene(r, module)
     left = tuple(str(line) for line in unsettled(findings))
     for paper in PAPERS:
-        named[f"template-{paper}.pdf"] = (partial(_template, paper=paper, notes=left), first)
+        named[f"template-{paper}.pdf"] = (partial(_holes_and_table, r, paper, left), first)
         named[f"mock-up-face-{paper}.pdf"] = (partial(_template, paper=paper), face)
         named[f"mock-up-rear-{paper}.pdf"] = (partial(_template, paper=paper), rear)
         named[f"section-{paper}.pdf"] = (partial(_template, paper=paper), cross)

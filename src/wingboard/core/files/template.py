@@ -72,10 +72,13 @@ def _pages(length: float, window: float) -> int:
     return 1 if length <= window else 1 + math.ceil((length - window) / (window - OVERLAP) - 1e-9)
 
 
-def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> bytes:
+def write_template(
+    scene: Scene, paper: Paper, notes: tuple[str, ...] = (), table: tuple[tuple[str, ...], ...] = ()
+) -> bytes:
     """The scene at 1:1 over as many pages as it needs.
 
     :param notes: lines printed at the foot of the first page, such as what was left unsettled.
+    :param table: rows of cells for pages of their own behind the drawing, the first of them the heading.
     """
     spread = tiling(scene.width, scene.height, paper)
     stream = io.BytesIO()
@@ -88,8 +91,31 @@ def write_template(scene: Scene, paper: Paper, notes: tuple[str, ...] = ()) -> b
         _page(canvas, shown, spread, tile)
         _foot(canvas, scene, spread, tile, notes if tile.row == tile.column == 0 else ())
         canvas.showPage()
+    _table(canvas, scene, spread, table)
     canvas.save()
     return stream.getvalue()
+
+
+LINE, FIRST, CELL = 4.2, 78.0, 15.5
+"""Height of a table's row, width of its first column and of the others (mm)."""
+
+
+def _table(canvas: Any, scene: Scene, spread: Tiling, table: tuple[tuple[str, ...], ...]) -> None:
+    """Rows of cells, as many pages as they need, the heading on each."""
+    width, height = spread.paper
+    rows, first = table[1:], FIRST - max(0.0, 2 * MARGIN + FIRST + CELL * (len(table[0]) - 1) - width) if table else 0.0
+    a_page = int((height - 2 * MARGIN - 3 * LINE) / LINE)
+    for start in range(0, len(rows), a_page):
+        canvas.setFillGray(0)
+        canvas.setFont("Helvetica-Bold", 8)
+        canvas.drawString(MARGIN * mm, (height - MARGIN - 4) * mm, f"{_ascii(scene.title)}: holes, mm")
+        for n, cells in enumerate((table[0], *rows[start : start + a_page])):
+            y = (height - MARGIN - 4 - LINE * (n + 1.5)) * mm
+            canvas.setFont("Helvetica-Bold" if n == 0 else "Helvetica", 7)
+            canvas.drawString(MARGIN * mm, y, _ascii(cells[0]))
+            for k, cell in enumerate(cells[1:], 1):
+                canvas.drawRightString((MARGIN + first + CELL * k) * mm, y, _ascii(cell))
+        canvas.showPage()
 
 
 Box = tuple[float, float, float, float]
