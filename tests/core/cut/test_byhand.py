@@ -92,7 +92,7 @@ def test_each_hole_says_the_line_that_is_cut_and_its_jig_stands_on_the_template(
     paper = pypdfium2.PdfDocument(cut_file(r, [], r.modules["plate"], "template-a4.pdf"))
     words = " ".join(paper[len(paper) - 1].get_textpage().get_text_range().split())
     assert "diameter" in words
-    assert words.count("8.00 8.00 3.40 8.00 192.00 8.00 112.00 1") == 1  # a corner's screw: jig 1 of the list
+    assert words.count("8.00 8.00 3.40 192.00 112.00 1") == 1  # a corner's screw: jig 1 of the list
 
 
 def table(design: Design) -> list[dict[str, str]]:

@@ -166,7 +166,7 @@ def jigs(r: Resolved) -> tuple[Jig, ...]:
     return tuple(sorted(made, key=lambda j: (-j.many, j.from_side, j.from_end)))
 
 
-TABLE = ("hole", "x", "y", "diameter", "left", "right", "foot", "head", "jig")
+TABLE = ("hole", "left, x", "foot, y", "diameter", "right", "head", "jig")
 
 
 def holes_of(r: Resolved, scene: Scene) -> tuple[tuple[str, ...], ...]:
@@ -179,7 +179,7 @@ def holes_of(r: Resolved, scene: Scene) -> tuple[tuple[str, ...], ...]:
     for item in scene.of("inner"):
         c = item.circle
         if c is not None:
-            edges = c.x, c.y, c.diameter, c.x, scene.width - c.x, c.y, scene.height - c.y
+            edges = c.x, c.y, c.diameter, scene.width - c.x, scene.height - c.y
             rows.append((item.label[:44], *map(_f, edges), groups.get(_jig_key(c, scene.width, scene.height), "")))
     return tuple(rows)
 
