@@ -152,6 +152,10 @@ def _jig_key(c: CirclePath, width: float, height: float) -> tuple[int, int, floa
 
 def jigs(r: Resolved) -> tuple[Jig, ...]:
     """Groups of holes that one setting of a jig drills: equal edges, whatever corner and whatever plate."""
+    return r.once("jigs", lambda: _jigs(r))
+
+
+def _jigs(r: Resolved) -> tuple[Jig, ...]:
     found: dict[tuple[int, int, float], list[str]] = {}
     for piece in pieces_of(r):
         for item in piece.scene.of("inner"):

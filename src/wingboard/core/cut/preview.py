@@ -52,7 +52,7 @@ def _points(item: Item) -> Numbers:
     path = item.path
     if isinstance(path, CirclePath):
         return shapely.get_coordinates(disc(path).exterior)
-    if item.open:
+    if item.open or item.operation == "engrave":  # a letter's arcs are shorter than two pixels
         return np.array([(v.x, v.y) for v in path])
     return np.array(flattened(path), dtype=np.float64).reshape(-1, 2)
 

@@ -7,7 +7,6 @@ from a little deviation δ allowed there: v² = a · δ · sin(θ/2) / (1 − si
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from typing import NamedTuple
 
@@ -55,7 +54,7 @@ def times_of(ways: Numbers, acceleration: float) -> Numbers:
     nowhere = length < 1e-9
     corner[:-1][nowhere] = 0.0
     corner[1:][nowhere] = 0.0
-    return np.array(_run(length.tolist(), (feed**2).tolist(), (corner**2).tolist(), acceleration))
+    return _run(length.tolist(), (feed**2).tolist(), (corner**2).tolist(), acceleration)
 
 
 def seconds(moves: Sequence[Way], acceleration: float) -> float:
@@ -90,23 +89,20 @@ def _at_corners(leaves: Numbers, arrives: Numbers, feed: Numbers, acceleration: 
     return np.asarray(np.where(straight, most, np.minimum(most, free)), dtype=np.float64)
 
 
-def _run(length: list[float], top: list[float], corner: list[float], acceleration: float) -> list[float]:
+def _run(length: list[float], top: list[float], corner: list[float], acceleration: float) -> Numbers:
     """Times of the moves; speeds are squared. Backwards: what can still be braked for; forwards: what is reached."""
     double = 2 * acceleration
     reached = 0.0
     for n in range(len(length) - 1, -1, -1):
         corner[n + 1] = reached
         reached = min(corner[n], reached + double * length[n])
-    found, start = [], 0.0
+    starts, start = [], 0.0
     for n, way in enumerate(length):
-        if way < 1e-9:
-            found.append(0.0)
-            start = 0.0
-            continue
-        end = min(corner[n + 1], start + double * way)
-        most = min(top[n], (double * way + start + end) / 2)
-        v0, v1, v2 = math.sqrt(start), math.sqrt(most), math.sqrt(end)
-        rest = way - (2 * most - start - end) / double
-        found.append((2 * v1 - v0 - v2) / acceleration + (rest / v1 if rest > 0 else 0.0))
-        start = end
-    return found
+        starts.append(start)
+        start = min(corner[n + 1], start + double * way) if way >= 1e-9 else 0.0
+    ways, start2 = np.array(length), np.array(starts)
+    end2 = np.append(start2[1:], start)
+    most = np.maximum(np.minimum(np.array(top), (double * ways + start2 + end2) / 2), 1e-18)
+    v0, v1, v2 = np.sqrt(start2), np.sqrt(most), np.sqrt(end2)
+    rest = np.maximum(0.0, ways - (2 * most - start2 - end2) / double)
+    return np.where(ways < 1e-9, 0.0, (2 * v1 - v0 - v2) / acceleration + rest / v1)

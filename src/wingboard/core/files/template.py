@@ -84,8 +84,7 @@ def write_template(
     stream = io.BytesIO()
     canvas: Any = Canvas(stream, pagesize=(spread.paper[0] * mm, spread.paper[1] * mm), invariant=1, pageCompression=1)
     canvas.setTitle(scene.title)
-    groups = _groups(scene.items)
-    boxes = np.array([_bounds_of(group) for group in groups])
+    groups, boxes = _drawn(_Same(scene))
     for tile in spread.tiles():
         shown = [groups[n] for n in np.flatnonzero(_on(boxes, tile, spread))]
         _page(canvas, shown, spread, tile)
@@ -121,6 +120,26 @@ def _table(canvas: Any, scene: Scene, spread: Tiling, table: tuple[tuple[str, ..
 Box = tuple[float, float, float, float]
 _ROUND = 8.0
 """Drawn this far (mm) beyond an item's own bounds at the most: its centre mark and its diameter."""
+
+
+class _Same:
+    """A scene by its identity: the same one is drawn for each paper."""
+
+    def __init__(self, scene: Scene) -> None:
+        self.scene = scene
+
+    def __hash__(self) -> int:
+        return id(self.scene)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Same) and other.scene is self.scene
+
+
+@lru_cache(maxsize=16)
+def _drawn(same: _Same) -> tuple[list[tuple[Item, ...]], npt.NDArray[np.float64]]:
+    """What is drawn together, and how far each reaches."""
+    groups = _groups(same.scene.items)
+    return groups, np.array([_bounds_of(group) for group in groups])
 
 
 def _groups(items: Sequence[Item]) -> list[tuple[Item, ...]]:
@@ -222,8 +241,8 @@ def _curves(start: Vertex, end: Vertex) -> Iterator[str]:
     b, dx, dy = start.bulge, end.x - start.x, end.y - start.y
     ahead, aside = (1 - b * b) / 3, 2 * b / 3
     yield (
-        f"{start.x + ahead * dx + aside * dy:.4f} {start.y + ahead * dy - aside * dx:.4f} "
-        f"{end.x - ahead * dx + aside * dy:.4f} {end.y - ahead * dy - aside * dx:.4f} {end.x:.4f} {end.y:.4f} c"
+        f"{start.x + ahead * dx + aside * dy:.3f} {start.y + ahead * dy - aside * dx:.3f} "
+        f"{end.x - ahead * dx + aside * dy:.3f} {end.y - ahead * dy - aside * dx:.3f} {end.x:.3f} {end.y:.3f} c"
     )
 
 
@@ -236,8 +255,8 @@ def _halfway(start: Vertex, end: Vertex) -> tuple[Vertex, float]:
 
 
 def _at(v: Vertex) -> str:
-    """A place to a tenth of a micrometre."""
-    return f"{v.x:.4f} {v.y:.4f}"
+    """A place to a micrometre."""
+    return f"{v.x:.3f} {v.y:.3f}"
 
 
 def _centre_mark(canvas: Any, circle: CirclePath) -> None:
