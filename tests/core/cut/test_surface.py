@@ -28,7 +28,7 @@ from wingboard.core.cut.oldholes import judged_holes, read_holes
 from wingboard.core.cut.operations import operations
 from wingboard.core.cut.patches import abandoned
 from wingboard.core.cut.pieces import pieces_of, whole_pieces
-from wingboard.core.cut.plan import coupon_files, planned, verdict
+from wingboard.core.cut.plan import coupon_files, planned, program_files, verdict
 from wingboard.core.cut.scenes import every_scene, layer_scene, lettering_items, module_scenes
 from wingboard.core.cut.sheets import layout
 from wingboard.core.files.read_gcode import read_gcode
@@ -264,6 +264,28 @@ def test_a_mill_goes_round_the_way_it_is_told() -> None:
     start = cutting("mill")
     assert turn(start) == {True}
     assert turn(made(start, {"do": "edit_machine", "machine": "it", "climb": False})) == {False}
+
+
+def test_a_piece_that_lies_back_up_is_one_set_up_and_says_so() -> None:
+    """Pockets of a sheet whose back is up are cut as it lies; those of a lettered face before it is turned over."""
+    sunk = {"do": "set_pocket", "function": "f1", "depth": 1.0}
+    alike = [{"do": "edit_layer", "layer": layer, "material": "acrylic", "thickness": 4} for layer in ("face", "back")]
+    r = Resolved(cutting("mill", sunk, *alike))
+    pocketed = [p for p in pieces_of(r) if p.pocketed]
+    assert pocketed
+    for sheet in layout(r).sheets:
+        ops = planned(r, sheet)
+        texts = {f.name: f.content.decode() for f in program_files(r, sheet)}
+        backs = [laid for laid in sheet.laid if laid.piece.side == "behind"]
+        if not any(laid.piece.turned_over for laid in sheet.laid):
+            assert {op.side for op in ops} == {"front"}
+            assert "all.nc" in texts
+            assert ("THE FRONT IS UP" in texts["all.nc"].upper()) == (not backs)
+            assert ("BACK" in texts["all.nc"].upper()) == bool(backs)
+        first = [cut for op in ops if op.side == "behind" and op.kind == "pocket" for cut in op.cuts]
+        turned = [i for laid in sheet.laid if laid.piece.turned_over for i in laid.items() if i.operation == "pocket"]
+        assert bool(first) == bool(turned)
+        assert verdict(r, sheet).faults == ()
 
 
 def test_files_have_the_builders_colours_and_a_picture() -> None:

@@ -5486,6 +5486,8 @@ export interface components {
             height: number;
             /** Turned */
             turned: boolean;
+            /** Back Up */
+            back_up: boolean;
         };
         /**
          * LampTrial

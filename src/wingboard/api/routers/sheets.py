@@ -65,6 +65,7 @@ class LaidView(BaseModel):
     width: float
     height: float
     turned: bool
+    back_up: bool
 
 
 class SheetLine(BaseModel):
@@ -374,6 +375,7 @@ def _laid(laid: Laid) -> LaidView:
     return LaidView(
         piece=laid.piece.id, name=laid.piece.name, copy_number=laid.copy + 1, x=laid.x, y=laid.y,
         width=high if laid.turned else wide, height=wide if laid.turned else high, turned=laid.turned,
+        back_up=laid.piece.side == "behind",
     )  # fmt: skip
 
 

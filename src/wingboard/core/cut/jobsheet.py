@@ -13,7 +13,7 @@ from wingboard.core.cut.parted import JOINTS, dowel
 from wingboard.core.cut.pieces import parted_of, whole_pieces
 from wingboard.core.cut.plan import folder_of, planned, sheet_title
 from wingboard.core.cut.program import tool_words
-from wingboard.core.cut.sheets import Sheet, layout
+from wingboard.core.cut.sheets import Laid, Sheet, layout
 from wingboard.core.cut.work import Operation, fit_of
 from wingboard.core.files.scene import OPERATIONS, Scene
 from wingboard.core.findings.finding import SEVERITY_WORDS, Finding, Severity
@@ -101,7 +101,8 @@ def sheet_work(r: Resolved) -> tuple[SheetWork, ...]:
         lies = [
             f"{sheet.width:g} x {sheet.height:g} mm, {stock}; its lower left corner at "
             f"{sheet.at[0]:g}, {sheet.at[1]:g} on the bed is the origin",
-            "on it: " + "; ".join(f"{p.piece.name} at {p.x:.1f}, {p.y:.1f}{' turned' * p.turned}" for p in sheet.laid),
+            "on it: "
+            + "; ".join(f"{p.piece.name} at {p.x:.1f}, {p.y:.1f}{' turned' * p.turned}{_up(p)}" for p in sheet.laid),
         ]
         if sheet.machine.kind == "laser":
             known = "measured" if fit.tried else "not measured on this sheet: cut the coupon first"
@@ -119,6 +120,10 @@ def sheet_work(r: Resolved) -> tuple[SheetWork, ...]:
             )
         )
     return tuple(found)
+
+
+def _up(laid: Laid) -> str:
+    return ", its back up" if laid.piece.side == "behind" else ""
 
 
 def step_id(sheet: Sheet, n: int, op: Operation) -> str:

@@ -29,14 +29,15 @@ def operations(design: Design, sheet: Sheet) -> tuple[Operation, ...]:
     items = [item for laid in sheet.laid for item in laid.items()]
     front = [i for i in items if i.operation != "pocket"]
     made: list[Operation] = []
-    turned = any(laid.piece.turned_over for laid in sheet.laid)
-    sunk = [i for i in items if i.operation == "pocket"]
-    if turned:
-        made += _turned_over(work, sunk)
-        sunk = []
+    # A sheet has one set-up, or two where some of its pieces are turned over: only their pockets are cut in the first.
+    # What lies with its back up is cut from behind as it lies.
+    over = [i for laid in sheet.laid if laid.piece.turned_over for i in laid.items() if i.operation == "pocket"]
+    sunk = [i for laid in sheet.laid if not laid.piece.turned_over for i in laid.items() if i.operation == "pocket"]
+    if over:
+        made += _turned_over(work, over)
     made += masks(work, front)
     made += engravings(work, front)
-    made += pockets(work, sunk, "behind" if any(p.piece.side == "behind" for p in sheet.laid) else "front")
+    made += pockets(work, sunk, "front")
     made += openings(work, [i for i in front if i.operation == "inner"])
     made += outlines(work, [i for i in front if i.operation == "outline"])
     return tuple(made)

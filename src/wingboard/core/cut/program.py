@@ -60,7 +60,7 @@ def _program(sheet: Sheet, done: Sequence[tuple[Operation, Section]], title: str
         f"{known.name} {sheet.thickness:g} mm, {sheet.width:g} x {sheet.height:g} mm, sheet {sheet.number}",
         f"on {sheet.machine.name}; origin: lower left corner of the sheet",
         "upper face of the sheet is Z 0; all in mm and mm/min",
-        f"{'seen from behind' if side == 'behind' else 'the front'} is up",
+        lies_words(sheet, side),
     ]
     if kind == "laser":
         notes.append(f"S {1000} is full power; kerf {max(op.width for op, _ in done):g} mm {_kerf_words(sheet)}")
@@ -68,6 +68,18 @@ def _program(sheet: Sheet, done: Sequence[tuple[Operation, Section]], title: str
         notes.append(f"travels at Z {SAFE:g}; the spindle runs from M3 to M5")
     mist = kind == "mill" and sheet.material in WET
     return Program(notes, kind, [section for _, section in done], mist)
+
+
+def lies_words(sheet: Sheet, side: str) -> str:
+    """Which way up a sheet and its pieces lie; ``side`` is behind for the first set-up of one that is turned over."""
+    if side == "behind":
+        return "first set-up: the fronts of its pieces are down; turned over next"
+    backs = sum(laid.piece.side == "behind" for laid in sheet.laid)
+    if not backs:
+        return "the front is up"
+    return (
+        "the back is up" if backs == len(sheet.laid) else f"{backs} of {len(sheet.laid)} pieces lie with their back up"
+    )
 
 
 def _kerf_words(sheet: Sheet) -> str:

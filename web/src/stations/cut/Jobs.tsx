@@ -48,7 +48,7 @@ export function Jobs({ sheets, sheet, plan, cautions }: Props) {
               </select>
             </label>
             <p className="mt-1.5 text-[11px] text-faint">
-              {sheet.laid.map((l) => l.name).join("; ")}.{" "}
+              {sheet.laid.map((l) => (l.back_up ? `${l.name}, its back up` : l.name)).join("; ")}.{" "}
               {sheet.on_hand ? "Of a sheet on the shelf" : "No such sheet is on the shelf: to be bought"},
               origin lower left{sheet.material === "acrylic" ? ", film on" : ""}.
             </p>
