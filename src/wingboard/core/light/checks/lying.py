@@ -7,6 +7,7 @@ from functools import partial
 from typing import NamedTuple
 
 import shapely
+from shapely.geometry.base import BaseGeometry
 
 from wingboard.core.changes.commands.layers import EditLayer
 from wingboard.core.changes.commands.lights import EditLed, EditStrip
@@ -62,6 +63,25 @@ def _lit(r: Resolved) -> Iterator[tuple[ResolvedModule, Scene]]:
             yield module, r.once(f"scene of {module.module.id}", partial(scene_of, module, light))
 
 
+def _reaches(
+    rule: Check, module: ResolvedModule, scene: Scene, mover: Lying, met: BaseGeometry, detail: str, *subjects: str
+) -> Finding:
+    """A lamp that lies in what it must not, by the narrower way of what both cover; it moves to where it is free.
+
+    :param subjects: what it is about, where that is not the lamp alone.
+    """
+    spot, (x0, y0, x1, y1) = met.representative_point(), met.bounds
+    return rule.finding(
+        module.module.id,
+        *(subjects or (mover.thing.id,)),
+        detail=detail,
+        spot=at(module, spot.x, spot.y),
+        measured=Measure(value=-min(x1 - x0, y1 - y0)),
+        needed=Measure(value=0.0),
+        fix=partial(_elsewhere, module, scene, mover),
+    )
+
+
 @check(
     "light.meets-body",
     severity="must",
@@ -79,17 +99,8 @@ def meets_body(r: Resolved, rule: Check) -> Iterator[Finding]:
         for lamp in lamps:
             met = shapely.intersection(taken[lamp.depth], lamp.shape)
             if met.area > 0.5:
-                spot = met.representative_point()
-                x0, y0, x1, y1 = met.bounds
-                yield rule.finding(
-                    module.module.id,
-                    lamp.thing.id,
-                    detail=f"{lamp.name} of {module.module.name} and {_whose(module, spot)}",
-                    spot=at(module, spot.x, spot.y),
-                    measured=Measure(value=-min(x1 - x0, y1 - y0)),
-                    needed=Measure(value=0.0),
-                    fix=partial(_elsewhere, module, scene, lamp),
-                )
+                whose = _whose(module, met.representative_point())
+                yield _reaches(rule, module, scene, lamp, met, f"{lamp.name} of {module.module.name} and {whose}")
 
 
 @check(
@@ -111,19 +122,10 @@ def lamps_meet(r: Resolved, rule: Check) -> Iterator[Finding]:
             met = shapely.intersection(first.shape, second.shape)
             if a >= b or met.area < 0.5 or abs(first.depth - second.depth) >= LAMP_TALL:
                 continue
-            spot, (x0, y0, x1, y1) = met.representative_point(), met.bounds
             # Of a strip and an LED the LED moves: its light is that of one, and it finds room more easily.
             mover = first if isinstance(first.thing, Led) and isinstance(second.thing, Strip) else second
-            yield rule.finding(
-                module.module.id,
-                first.thing.id,
-                second.thing.id,
-                detail=f"{first.name} and {second.name} of {module.module.name}",
-                spot=at(module, spot.x, spot.y),
-                measured=Measure(value=-min(x1 - x0, y1 - y0)),
-                needed=Measure(value=0.0),
-                fix=partial(_elsewhere, module, scene, mover),
-            )
+            both = f"{first.name} and {second.name} of {module.module.name}"
+            yield _reaches(rule, module, scene, mover, met, both, first.thing.id, second.thing.id)
 
 
 @check(
@@ -148,17 +150,9 @@ def wires_cross(r: Resolved, rule: Check) -> Iterator[Finding]:
                 continue
             name, wires = max(over, key=lambda found: shapely.intersection(found[1].outline, lamp.shape).area)
             met = shapely.intersection(wires.outline, lamp.shape)
-            spot, (x0, y0, x1, y1) = met.representative_point(), met.bounds
-            yield rule.finding(
-                module.module.id,
-                lamp.thing.id,
-                detail=f"{lamp.name} of {module.module.name}, under the wires of {name}"
-                + (f" and {len(over) - 1} more" if len(over) > 1 else ""),
-                spot=at(module, spot.x, spot.y),
-                measured=Measure(value=-min(x1 - x0, y1 - y0)),
-                needed=Measure(value=0.0),
-                fix=partial(_elsewhere, module, scene, lamp),
-            )
+            under = f"{lamp.name} of {module.module.name}, under the wires of {name}"
+            more = f" and {len(over) - 1} more" if len(over) > 1 else ""
+            yield _reaches(rule, module, scene, lamp, met, under + more)
 
 
 def _whose(module: ResolvedModule, spot: shapely.Point) -> str:
