@@ -155,12 +155,33 @@ def test_each_old_hole_is_taken_up_hidden_or_named() -> None:
         ("reused", "F1"), ("covered", "the plate"), ("open", "F1"), ("open", "the plate's edge"),
     ]  # fmt: skip
     assert len(found(design, "cut.old-hole")) == 2
+    # A hole half over the edge shows half its width, 2 of 6 mm of one that reaches 2 mm over it; F1 ends at x 66.
+    halves = made(design, {"do": "set_old_holes", "module": "plate", "holes": [
+        {"x": x, "y": y, "diameter": 6} for x, y in ((200, 60), (199, 90), (66, 60))]})  # fmt: skip
+    over = judged_holes(Resolved(halves), Resolved(halves).modules["plate"])
+    assert [round(j.gap, 1) for j in over] == [-3.0, -2.0, -3.0]
     patched = made(design, {"do": "add_patch", "module": "plate", "x": 194, "y": 60, "width": 20, "height": 16})
     assert len(found(patched, "cut.old-hole")) == 1
     assert [h.diameter for h in read_holes("10, 20, 1/2in\n30\t40\t5")[0]] == [12.7, 5]
     assert [(f.line, "diameter" in f.words or "length" in f.words) for f in read_holes("1,2,x\n3,4")[1]] == [
         (1, True), (2, True),
     ]  # fmt: skip
+
+
+def test_words_that_do_not_fit_on_a_label_have_it_made_larger() -> None:
+    eyes = {"do": "set_brief", "eye_distance": 710}
+    label = {"do": "add_patch", "module": "plate", "x": 150, "y": 20, "width": 30, "height": 12}
+    style = {"do": "set_style", "name_cap": 3.5}
+    short = made(cutting("laser"), eyes, style, {**label, "text": "GATE"})
+    assert found(short, "cut.patch-small") == []
+    (small,) = found(made(short, {"do": "edit_patch", "patch": "patch-1", "text": "EMERGENCY GATE"}), "cut.patch-small")
+    assert small.measured
+    assert small.needed
+    assert small.measured.value < 3.3 == round(small.needed.value, 1)  # MIL-STD-1472's figure at 710 mm
+    long = made(short, {"do": "edit_patch", "patch": "patch-1", "text": "EMERGENCY GATE"})
+    assert found(settled(long, small), "cut.patch-small") == []
+    between = made(long, {"do": "edit_patch", "patch": "patch-1", "x": 83, "y": 60})
+    assert [offered(between, f) for f in found(between, "cut.patch-small")] == [None]  # no room to grow
 
 
 def test_an_opening_that_was_left_is_offered_a_patch_that_is_cut_with_the_others() -> None:

@@ -7388,6 +7388,51 @@ export interface components {
             id: string;
         };
         /**
+         * PatchView
+         * @description A patch with its drawing as path data, y up: its edges and holes, and its words, so high (mm) as they fit.
+         */
+        PatchView: {
+            /** Module */
+            module: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Material
+             * @default acrylic
+             * @enum {string}
+             */
+            material: "acrylic" | "plywood" | "hardboard" | "mdf" | "aluminium" | "steel" | "abs" | "polycarbonate" | "pvc" | "pla" | "petg";
+            /**
+             * Thickness
+             * @default 1.5
+             */
+            thickness: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Screws
+             * @default false
+             */
+            screws: boolean;
+            /** Id */
+            id: string;
+            /** Edges */
+            edges: string;
+            /** Letters */
+            letters: string;
+            /** Cap */
+            cap: number;
+        };
+        /**
          * Path
          * @description Any closed outline of lines and arcs, counter-clockwise, as imported for a cut-out.
          */
@@ -9560,7 +9605,7 @@ export interface components {
             /** Faces */
             faces: components["schemas"]["FaceView"][];
             /** Patches */
-            patches: components["schemas"]["Patch"][];
+            patches: components["schemas"]["PatchView"][];
             /** Abandoned */
             abandoned: components["schemas"]["AbandonedView"][];
             /** Colours */
@@ -9969,7 +10014,7 @@ export interface components {
          * WholeView
          * @description A piece that is parted, or too large for every bed: its seams, and those that would do, by their joint.
          *
-         *     ``drawn`` is its outline with its openings as path data, y up.
+         *     ``drawn`` is its outline with its openings as path data, y up; ``marked``: the dowels are marked on its parts.
          */
         WholeView: {
             /** Id */
@@ -9989,6 +10034,8 @@ export interface components {
             crossed: string[];
             /** Dowels */
             dowels: number[];
+            /** Marked */
+            marked: boolean;
             /** Offers */
             offers: components["schemas"]["SplitView"][];
         };

@@ -148,7 +148,7 @@ class SplitView(BaseModel):
 class WholeView(BaseModel):
     """A piece that is parted, or too large for every bed: its seams, and those that would do, by their joint.
 
-    ``drawn`` is its outline with its openings as path data, y up.
+    ``drawn`` is its outline with its openings as path data, y up; ``marked``: the dowels are marked on its parts.
     """
 
     id: str
@@ -160,6 +160,7 @@ class WholeView(BaseModel):
     drawn: str
     crossed: list[str]
     dowels: list[float]
+    marked: bool
     offers: list[SplitView]
 
 
@@ -331,6 +332,7 @@ def _whole(r: Resolved, piece: Piece) -> WholeView:
         drawn="".join(path_data(i) for i in piece.drawn.items if i.operation in ("outline", "inner")),
         split=_split(parted.split) if parted else None, crossed=parted.crossed() if parted else [],
         dowels=[v for at in parted.at for v in parted.dowels(at)] if parted else [],
+        marked=parted is not None and parted.marked,
         offers=[_split(o) for o in offers],
     )  # fmt: skip
 

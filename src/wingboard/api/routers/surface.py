@@ -12,11 +12,11 @@ from wingboard.core.cut.again import changed_since
 from wingboard.core.cut.colours import colours_of
 from wingboard.core.cut.lettered import WORDS, way_of
 from wingboard.core.cut.oldholes import judged_holes, read_holes
-from wingboard.core.cut.patched import free_spot
+from wingboard.core.cut.patched import free_spot, lettering_of, patch_scene
 from wingboard.core.cut.patches import abandoned
 from wingboard.core.cut.plan import folder_of
 from wingboard.core.cut.sheets import layout
-from wingboard.core.files.scene import OPERATIONS, Operation
+from wingboard.core.files.scene import OPERATIONS, Operation, path_data
 from wingboard.core.files.svg import STROKE
 from wingboard.core.record.cutting import Lettering, OldHole, Patch
 from wingboard.core.resolved.design import Resolved
@@ -66,6 +66,14 @@ class AbandonedView(BaseModel):
     height: float
 
 
+class PatchView(Patch):
+    """A patch with its drawing as path data, y up: its edges and holes, and its words, so high (mm) as they fit."""
+
+    edges: str
+    letters: str
+    cap: float
+
+
 class ColourView(BaseModel):
     """The colour of an operation's lines in SVG, and the usual one."""
 
@@ -87,7 +95,7 @@ class SurfaceView(BaseModel):
 
     revision: int
     faces: list[FaceView]
-    patches: list[Patch]
+    patches: list[PatchView]
     abandoned: list[AbandonedView]
     colours: list[ColourView]
     changed: list[ChangedFiles]
@@ -131,7 +139,7 @@ def surface(desk: OnDesk, design_id: DesignId) -> Response:
         SurfaceView(
             revision=state.row.number,
             faces=[_face(r, m) for m in r.modules.values() if any(layer.role == "face" for layer in m.stack)],
-            patches=list(r.design.cutting.patches),
+            patches=[_patch(r, patch) for patch in r.design.cutting.patches],
             abandoned=[
                 AbandonedView(
                     module=a.module, module_name=r.modules[a.module].module.name, name=a.name, x=a.x, y=a.y,
@@ -144,6 +152,16 @@ def surface(desk: OnDesk, design_id: DesignId) -> Response:
             changed=_changed(r),
         )
     )  # fmt: skip
+
+
+def _patch(r: Resolved, patch: Patch) -> PatchView:
+    items, line = patch_scene(r, patch).items, lettering_of(r, patch)
+    return PatchView(
+        **patch.model_dump(),
+        edges="".join(path_data(i) for i in items if i.operation != "engrave"),
+        letters="".join(path_data(i) for i in items if i.operation == "engrave"),
+        cap=line.cap if line else 0.0,
+    )
 
 
 def _face(r: Resolved, module: ResolvedModule) -> FaceView:

@@ -114,6 +114,16 @@ def region_of(items: Sequence[Item]) -> BaseGeometry:
     return whole.difference(shapely.union_all(holes)) if holes else whole
 
 
+def across(shape: BaseGeometry) -> float:
+    """How wide a shape is where it is narrowest (mm): the shorter side of the least rectangle round it."""
+    around = shapely.minimum_rotated_rectangle(shape)
+    if not isinstance(around, Polygon):
+        return 0.0
+    corners = shapely.get_coordinates(around.exterior)
+    sides = np.hypot(*np.diff(corners[:3], axis=0).T)
+    return float(sides.min())
+
+
 def filled(region: BaseGeometry, width: float, overlap: float = 0.1) -> list[Loop]:
     """Lines along which a tool so wide (mm) covers a region, from its edge inwards, each overlapping the one before.
 

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from shapely import Point
 from shapely.affinity import translate
 
+from wingboard.core.cut.beside import across
 from wingboard.core.cut.patched import box_of
 from wingboard.core.quantity import length
 from wingboard.core.record.cutting import OldHole
@@ -22,7 +23,10 @@ Standing = Literal["reused", "covered", "open"]
 
 
 class Judged(NamedTuple):
-    """An old hole, what becomes of it, by what; how far (mm) it is from what would show it, less than 0 within it."""
+    """An old hole, what becomes of it, by what; how far (mm) it is from what would show it.
+
+    Less than 0: how wide what shows is, where it reaches into a new opening or over the plate's edge.
+    """
 
     hole: OldHole
     standing: Standing
@@ -51,11 +55,12 @@ def _judged(r: Resolved, module: ResolvedModule, hole: OldHole) -> Judged:
     for patch in r.design.cutting.patches:
         if patch.module == module.module.id and box_of(patch).covers(disc.buffer(SLACK)):
             return Judged(hole, "covered", f"patch {patch.text or patch.id}", 0.0)
-    beside = float(module.area_of(face).exterior.distance(disc)) if module.area_of(face).covers(disc) else -1.0
-    gaps = [(beside, "the plate's edge")]
+    area = module.area_of(face)
+    beyond = disc.difference(area)
+    gaps = [(float(area.exterior.distance(disc)) if beyond.is_empty else -across(beyond), "the plate's edge")]
     for shape, owner in zip(new, shapes.owners.tolist(), strict=True):
         gap = float(shape.distance(disc))
-        gaps.append((gap if gap > 0 else -float(shape.intersection(disc).area ** 0.5), module.owner_name(owner)))
+        gaps.append((gap if gap > 0 else -across(shape.intersection(disc)), module.owner_name(owner)))
     least, name = min(gaps)
     return Judged(hole, "covered" if least >= MARGIN else "open", name if least < MARGIN else "the plate", least)
 

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from wingboard.core.brief.beds import over_bed
 from wingboard.core.cut.inserts import insert_scene
-from wingboard.core.cut.knobs import SPARES, caps_of, prints
+from wingboard.core.cut.knobs import SPARES, TALL, caps_of, prints
 from wingboard.core.cut.lettered import way_of
 from wingboard.core.cut.printed import case_solids, is_printed
 from wingboard.core.quantity import VISIBLE, shown
@@ -44,7 +44,7 @@ def _of_module(r: Resolved, module: ResolvedModule) -> Iterator[Other]:
         how, fine = _printer(r, solid.size)
         yield Other(f"{title}, {solid.name.lower()}", 1, how, f"{ident}/{solid.id}", fine)
     for cap in caps_of(module) if prints(r.design.workshop.machines) else ():
-        how, fine = _printer(r, (cap.diameter, cap.diameter, 15.0))
+        how, fine = _printer(r, (cap.diameter, cap.diameter, TALL))
         spares = f"{how}, {SPARES * cap.many} where they are painted"
         yield Other(f"{title}, knobs of {cap.diameter:g}", cap.many, spares, f"{ident}/{cap.id}", fine)
     way = way_of(r, module)
@@ -66,4 +66,4 @@ def _printer(r: Resolved, size: tuple[float, float, float]) -> tuple[str, bool]:
         if by <= VISIBLE:
             return f"printed on {name}", True
     name, by = min(over.items(), key=lambda entry: entry[1])
-    return f"{shown(by)} mm too long for {name}", False
+    return f"{shown(by)} mm too large for {name}", False

@@ -63,8 +63,10 @@ class Seam(NamedTuple):
 class Parted:
     """A piece's drawing parted along its seams."""
 
-    def __init__(self, drawn: Scene, split: Split, things: list[Thing] | None = None) -> None:
-        self.drawn, self.split = drawn, split
+    def __init__(
+        self, drawn: Scene, split: Split, things: list[Thing] | None = None, marked: bool = True
+    ) -> None:  # fmt: skip
+        self.drawn, self.split, self.marked = drawn, split, marked
         self.things = things_of(drawn) if things is None else things
         """Everything in the piece that no seam may pass, with what it covers."""
 
@@ -148,9 +150,12 @@ class Parted:
         return [label for _, label, gap in self.nearest() if gap <= 0]
 
     def parts(self) -> list[tuple[Scene, tuple[float, float]]]:
-        """Each part as a drawing of its own, and where its lower left corner lies in the whole piece."""
+        """Each part as a drawing of its own, and where its lower left corner lies in the whole piece.
+
+        Dowels are marked at both edges, but not on a face, which is seen.
+        """
         made = []
-        dowels = [mark for at in self.at for mark in self._dowel_marks(at)]
+        dowels = [mark for at in self.at for mark in self._dowel_marks(at)] if self.marked else []
         many = len(self.at) + 1
         for n, region in enumerate(self.regions(), 1):
             if region.is_empty:

@@ -8,7 +8,8 @@ import numpy as np
 import shapely
 from shapely.affinity import translate
 
-from wingboard.core.face.lettering import loops, run
+from wingboard.core.cut.beside import across
+from wingboard.core.face.lettering import Run, loops, run
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.geometry.outline import moved, rounded_rectangle
 from wingboard.core.record.cutting import Patch
@@ -18,18 +19,18 @@ from wingboard.core.resolved.module import ResolvedModule
 CORNER = 2.0
 SCREW, SCREW_EDGE = 2.9, 4.0
 """Holes for M2.5 (ISO 273, medium), so far from the patch's edges."""
-CAP = 3.0
+HIGH = 0.6
+"""Capitals are at most so much of a patch's height."""
+ASIDE = 1.0
+"""Words keep so far (mm) from a patch's ends."""
 
 
 def patch_scene(r: Resolved, patch: Patch) -> Scene:
     """A patch as it is cut: its outline, its words in the middle, holes in its corners where it is screwed on."""
     width, height = patch.width, patch.height
     items: list[Item] = []
-    if patch.text:
-        cap = min(CAP, height * 0.6)
-        line = run(patch.text, cap)
-        if line.width > width - 2:
-            line = run(patch.text, cap * (width - 2) / line.width)
+    line = lettering_of(r, patch)
+    if line is not None:
         x, y = (width - line.width) / 2, (height - line.cap) / 2
         items += [Item("engrave", moved(loop, x, y), f"patch, {patch.text}") for loop in loops(line)]
     if patch.screws:
@@ -40,6 +41,15 @@ def patch_scene(r: Resolved, patch: Patch) -> Scene:
     name = r.modules[patch.module].module.name if patch.module in r.modules else patch.module
     title = f"{r.design.name}, {name}: patch {patch.text or patch.id}"
     return Scene(title, width, height, patch.thickness, tuple(items))
+
+
+def lettering_of(r: Resolved, patch: Patch) -> Run | None:
+    """A patch's words, as high as the names on the panel, or as small as they have to be to fit; None without any."""
+    if not patch.text:
+        return None
+    cap = min(r.design.style.name_cap, patch.height * HIGH)
+    line, room = run(patch.text, cap), patch.width - 2 * ASIDE
+    return line if line.width <= room else run(patch.text, cap * room / line.width)
 
 
 def box_of(patch: Patch) -> shapely.Polygon:
@@ -81,8 +91,7 @@ def met_by(module: ResolvedModule, patch: Patch) -> Met | None:
     for name, shape in _things(module):
         met = box.intersection(shape)
         if met.area > 0.01:
-            x0, y0, x1, y1 = met.bounds
-            by = min(x1 - x0, y1 - y0)
+            by = across(met)
             if worst is None or by > worst.by:
                 worst = Met(name, by)
     return worst

@@ -121,7 +121,10 @@ def _patches(r: Resolved) -> Iterator[Piece]:
 def parted_of(r: Resolved, piece: Piece) -> Parted | None:
     """The seams of a piece; None where it is whole."""
     split = next((s for s in r.design.cutting.splits if s.piece == piece.id), None)
-    return None if split is None else r.once(f"parts of {piece.id}", lambda: Parted(piece.drawn, split, piece.things))
+    seen = piece.layer is not None and piece.layer.role == "face"
+    if split is None:
+        return None
+    return r.once(f"parts of {piece.id}", lambda: Parted(piece.drawn, split, piece.things, marked=not seen))
 
 
 def _as_cut(r: Resolved, whole: Piece) -> Iterator[Piece]:

@@ -72,8 +72,8 @@ export function Parting({ whole }: { whole: Whole }) {
           />
           {whole.dowels.length > 0 && (
             <p className="text-[11px] text-faint">
-              Dowels at <span className="num">{whole.dowels.map(shown).join(", ")}</span> along the seam,
-              marked at both edges
+              Dowels at <span className="num">{whole.dowels.map(shown).join(", ")}</span> along the seam,{" "}
+              {whole.marked ? "marked at both edges" : "not marked on a face: measure them"}
             </p>
           )}
           <Button look="quiet" onClick={() => part({ ...split, at: [] })}>

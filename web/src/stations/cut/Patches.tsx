@@ -1,6 +1,7 @@
 /** Small plates over openings that are not wanted any more, and labels for what came later. */
 import type { DesignView, SurfaceView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
+import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { ChoiceField, LengthField, TextField } from "../../ui/fields";
 import { shown } from "../../ui/figures";
@@ -46,7 +47,8 @@ export function Patches({ surface }: { surface: SurfaceView }) {
 
 function OnePatch({ patch, view }: { patch: Patch; view: DesignView }) {
   const { send } = useChanges(view.id);
-  const edit = (what: Partial<Omit<Patch, "id" | "module">>) =>
+  const trade = useTrade();
+  const edit = (what: Partial<Omit<Patch, "id" | "module" | "edges" | "letters" | "cap">>) =>
     void send([{ do: "edit_patch", patch: patch.id, ...what }]);
   const module = view.design.modules.find((m) => m.id === patch.module);
   return (
@@ -83,14 +85,7 @@ function OnePatch({ patch, view }: { patch: Patch; view: DesignView }) {
         <ChoiceField
           label="Of"
           value={patch.material}
-          options={
-            [
-              ["acrylic", "Acrylic"],
-              ["aluminium", "Aluminium"],
-              ["plywood", "Plywood"],
-              ["hardboard", "Hardboard"],
-            ] as [Patch["material"], string][]
-          }
+          options={(trade?.materials ?? []).map((m) => [m.id, m.name] as const)}
           onCommit={(material) => edit({ material })}
         />
         <ChoiceField
@@ -109,46 +104,25 @@ function OnePatch({ patch, view }: { patch: Patch; view: DesignView }) {
   );
 }
 
+/** A patch as it is cut, its words as high as they fit. */
 function Picture({ patch }: { patch: Patch }) {
-  const corner = Math.min(2, patch.width / 4, patch.height / 4);
-  const cap = Math.min(3, patch.height * 0.6);
-  const spots = [4, patch.width - 4].flatMap((x) => [4, patch.height - 4].map((y) => [x, y] as const));
   return (
     <svg
       className="my-1.5 max-h-14 w-full"
       viewBox={`-1 -1 ${patch.width + 2} ${patch.height + 2}`}
       role="img"
-      aria-label={`Patch ${patch.text}`}
+      aria-label={patch.cap > 0 ? `Patch ${patch.text}, letters ${shown(patch.cap)} mm high` : "Patch"}
     >
-      <rect
-        width={patch.width}
-        height={patch.height}
-        rx={corner}
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        vectorEffect="non-scaling-stroke"
-      />
-      <text
-        x={patch.width / 2}
-        y={patch.height / 2 + cap / 2}
-        fontSize={cap * 1.4}
-        textAnchor="middle"
-        fill="var(--ink)"
-      >
-        {patch.text}
-      </text>
-      {patch.screws &&
-        spots.map(([x, y]) => (
-          <circle
-            key={`${x} ${y}`}
-            cx={x}
-            cy={y}
-            r={1.45}
-            fill="none"
-            stroke="var(--ink)"
-            vectorEffect="non-scaling-stroke"
-          />
-        ))}
+      <g transform={`matrix(1 0 0 -1 0 ${patch.height})`}>
+        <path
+          d={patch.edges}
+          fill="var(--sheet)"
+          fillRule="evenodd"
+          stroke="var(--ink)"
+          vectorEffect="non-scaling-stroke"
+        />
+        <path d={patch.letters} fill="var(--ink)" fillRule="nonzero" />
+      </g>
     </svg>
   );
 }

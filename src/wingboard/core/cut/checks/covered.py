@@ -2,22 +2,27 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
+from functools import partial
 
-from wingboard.core.changes.commands.cutting import RemovePatch, SetLettering
+from wingboard.core.changes.commands.cutting import EditPatch, RemovePatch, SetLettering
 from wingboard.core.cut.checks.machines import READS
 from wingboard.core.cut.lettered import narrowest, way_of
 from wingboard.core.cut.oldholes import MARGIN, judged_holes
-from wingboard.core.cut.patched import met_by
+from wingboard.core.cut.patched import ASIDE, HIGH, lettering_of, met_by
 from wingboard.core.cut.pieces import whole_pieces
 from wingboard.core.cut.scenes import graphic_items, lettering_items
 from wingboard.core.cut.sheets import machine_for
 from wingboard.core.face.checks.spots import at
+from wingboard.core.face.lettering import run
+from wingboard.core.face.reach import cap_needed, sight
 from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
+from wingboard.core.record.cutting import Patch
 from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.design import Resolved
 
@@ -74,6 +79,47 @@ def patch_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
                 needed=Measure(value=0.0),
                 fix=Fix(label="Take the patch away", commands=(RemovePatch(patch=patch.id),)),
             )
+
+
+@check(
+    "cut.patch-small",
+    severity="judge",
+    title="A label too small to read",
+    measures="cap height of a patch's words as they fit on it, against 2·d·tan(α/2) at the eye's distance",
+    limits=("legend-angle",),
+    source=Source(kind="memory", note="MIL-STD-1472: 16 minutes of arc; 3.3 mm at 710 mm"),
+    fixes="makes the patch as large as its words need, where nothing is in the way",
+    reads=(*WORDS, "brief"),
+)
+def patch_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Patches whose words had to be made so small that the eye, where the brief has it, cannot read them."""
+    seen = sight(r)
+    if seen is None:
+        return
+    need = cap_needed(seen, rule.limit(r.design))
+    for patch in r.design.cutting.patches:
+        line, module = lettering_of(r, patch), r.modules.get(patch.module)
+        if line is not None and module is not None and line.cap < need - VISIBLE:
+            yield rule.finding(
+                patch.id,
+                detail=f"{module.module.name}, patch {patch.text}",
+                spot=at(module, patch.x, patch.y),
+                measured=Measure(value=line.cap),
+                needed=Measure(value=need),
+                fix=partial(_larger, r, patch, need),
+            )
+
+
+def _larger(r: Resolved, patch: Patch, need: float) -> list[Fix]:
+    """A patch on which its words are as large as the eye needs."""
+    cap = math.ceil(need * 10) / 10
+    wide = math.ceil(run(patch.text, cap).width + 2 * ASIDE + 0.5)
+    width, height = max(patch.width, wide), max(patch.height, math.ceil(cap / HIGH))
+    grown = patch.model_copy(update={"width": float(width), "height": float(height)})
+    if r.design.style.name_cap < need - VISIBLE or met_by(r.modules[patch.module], grown) is not None:
+        return []
+    command = EditPatch(patch=patch.id, width=grown.width, height=grown.height)
+    return [Fix(label=f"{width:g} × {height:g} mm", commands=(command,))]
 
 
 @check(
