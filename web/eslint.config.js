@@ -39,6 +39,10 @@ export default tseslint.config(
       "no-restricted-syntax": [
         "error",
         { selector: "Literal[value=/^#[0-9A-Fa-f]{3,8}$/]", message: "Colours are tokens of styles.css" },
+        {
+          selector: "CallExpression[callee.property.name='map'] > Identifier[name=/^(shown|withUnit)$/]",
+          message: "map hands its index on, which would be taken for the decimal places",
+        },
       ],
       "max-lines": ["error", { max: 300, skipBlankLines: true, skipComments: true }],
     },

@@ -161,7 +161,7 @@ def test_a_masks_program_keeps_to_little_power_by_another_parser() -> None:
     sheet = next(s for s in layout(r).sheets if any(laid.piece.id == "right/face" for laid in s.laid))
     files = {f.name: f.content.decode("ascii") for f in program_files(r, sheet)}
     powers = {line.params["S"] for line in parse_gcode_lines(files["1-mask.nc"]) if "S" in line.params}
-    assert powers <= {0, 80}  # of 1000: what cuts a film and not what is under it
+    assert powers == {50}  # of 1000: what cuts a film and not what is under it
     through = {line.params["S"] for line in parse_gcode_lines(files["2-inner.nc"]) if "S" in line.params}
     assert max(through) == 1000
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import re
 from itertools import pairwise
 from typing import Any
 
@@ -28,7 +29,7 @@ from wingboard.core.cut.oldholes import judged_holes, read_holes
 from wingboard.core.cut.operations import operations
 from wingboard.core.cut.patches import abandoned
 from wingboard.core.cut.pieces import pieces_of, whole_pieces
-from wingboard.core.cut.plan import coupon_files, planned, program_files, verdict
+from wingboard.core.cut.plan import coupon_files, coupons, planned, program_files, verdict
 from wingboard.core.cut.scenes import every_scene, layer_scene, lettering_items, module_scenes
 from wingboard.core.cut.sheets import layout
 from wingboard.core.files.read_gcode import read_gcode
@@ -121,7 +122,9 @@ def test_a_mask_is_cut_by_a_beam_at_little_power_and_stays_in_its_letters() -> N
     assert kinds[0] == "mask"
     assert "words" not in kinds
     assert verdict(r, sheet).faults == ()
-    mill = cutting("mill", way("mask"))
+    mill = cutting("mill", way("mask"), {"do": "edit_machine", "machine": "it", "tools": TOOLS[:2]})
+    assert found(mill, "cut.no-engraver") == []
+    assert len(found(made(mill, way(None)), "cut.no-engraver")) == 1
     (finding,) = found(mill, "cut.mask-by-mill")
     assert found(settled(mill, finding), "cut.mask-by-mill") == []
     face = next(s for s in layout(Resolved(mill)).sheets if any(laid.piece.id == "plate/face" for laid in s.laid))
@@ -228,15 +231,34 @@ def test_the_ladder_is_as_deep_as_its_figures_and_the_gauge_as_wide() -> None:
     across = shapely.box(*comb.bounds).difference(comb)
     widths = sorted(g.bounds[2] - g.bounds[0] for g in polygons(across))
     assert widths == pytest.approx([2.8, 2.9, 3.0, 3.1, 3.2, 3.3])
-    deep = made(r.design, {"do": "log_fit", "machine": "it", "material": sheet.material, "thickness": sheet.thickness,
-                           "engraved": 0.6})  # fmt: skip
-    laser = Resolved(cutting("laser"))
-    twice = Resolved(made(laser.design, {"do": "log_fit", "machine": "it", "material": "acrylic", "thickness": 2,
-                                         "engraved": 0.6}))  # fmt: skip
-    feeds = [next(op.feeds.feed for s in layout(x).sheets for op in planned(x, s) if op.kind == "words")
-             for x in (laser, twice)]  # fmt: skip
-    assert deep.cutting.fitted
-    assert feeds[1] == pytest.approx(feeds[0] / 2) or feeds[0] == 3000
+
+
+@pytest.mark.parametrize(("watts", "feed", "rungs"), [(40, 18_000, DEPTHS), (5, 3000, DEPTHS), (150, 1200, (2.3,))])
+def test_a_laser_engraves_as_deep_as_is_said_by_the_energy_on_its_way(
+    watts: float, feed: float, rungs: tuple[float, ...]
+) -> None:
+    """In the written program: watts for each mm/s of a pace that is reached in small letters go with depth."""
+    laser = cutting(
+        "laser", {"do": "edit_machine", "machine": "it", "watts": watts, "feed": feed, "acceleration": 2500}
+    )
+    for depth in (0.3, 0.6):
+        fit = {"do": "log_fit", "machine": "it", "material": "acrylic", "thickness": 2, "engraved": depth}
+        r = Resolved(made(laser, fit))
+        sheet = next(s for s in layout(r).sheets if any(laid.piece.id == "plate/face" for laid in s.laid))
+        op = next(op for op in planned(r, sheet) if op.kind == "words")
+        text = next(f.content for f in program_files(r, sheet) if "words" in f.name).decode("ascii")
+        power, pace = int(re.findall(r"M3 S(\d+)", text)[0]) / 1000, float(re.findall(r"F([\d.]+)", text)[0]) / 60
+        assert 0.05 <= power <= 0.25
+        assert pace <= min(feed / 60, math.sqrt(2 * 2500 * 1.5))
+        assert op.depth == pytest.approx(6 * power * watts / pace, rel=0.02)
+        assert op.depth >= depth - 0.02
+        if depth in rungs:
+            assert op.depth == pytest.approx(depth, abs=0.02)
+        deeper = found(r.design, "cut.engraves-deep")
+        assert [f.measured and f.measured.value for f in deeper] == ([] if depth in rungs else [pytest.approx(2.25)])
+    sheet = layout(r).sheets[0]
+    words = {i.label for i in coupons(r, sheet)["depth"].of("engrave")}
+    assert words == {f"depth {deep:g}" for deep in rungs}
 
 
 def test_a_mill_goes_into_square_corners_until_it_touches_them_and_no_further() -> None:

@@ -85,7 +85,7 @@ def test_what_no_sheet_is_cut_for_says_who_makes_it() -> None:
     assert {o.how for o in others(Resolved(printed)) if not o.fine} == {"no printer in the workshop"}
     small = apply(printed, BATCH.validate_python([printer(150, 150)]), catalogue())
     (face, *case) = others(Resolved(small))
-    assert (face.fine, face.how) == (False, "50.0 mm too long for Printer")  # 200 × 120 on 150 × 150
+    assert (face.fine, face.how) == (False, "50.0 mm too large for Printer")  # 200 × 120 on 150 × 150
     assert all(o.fine for o in case)  # a case is cut in pieces that the printer takes
     words = {"do": "set_lettering", "module": "plate", "way": "vinyl"}
     film = [o.how for o in others(Resolved(apply(printed, BATCH.validate_python([words]), catalogue())))]

@@ -3747,7 +3747,7 @@ export interface components {
         };
         /**
          * DrawnPiece
-         * @description A piece's outline, openings and letters as they lie on the sheet, and what stays in corners, as path data.
+         * @description A piece's outline, openings, letters and lines as they lie on the sheet, and what stays in corners, as paths.
          */
         DrawnPiece: {
             /** Piece */
@@ -3758,6 +3758,8 @@ export interface components {
             openings: string;
             /** Letters */
             letters: string;
+            /** Lines */
+            lines: string;
             /** Corners */
             corners: string;
         };

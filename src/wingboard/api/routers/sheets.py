@@ -219,12 +219,13 @@ class OperationLine(BaseModel):
 
 
 class DrawnPiece(BaseModel):
-    """A piece's outline, openings and letters as they lie on the sheet, and what stays in corners, as path data."""
+    """A piece's outline, openings, letters and lines as they lie on the sheet, and what stays in corners, as paths."""
 
     piece: str
     outline: str
     openings: str
     letters: str
+    lines: str
     corners: str
 
 
@@ -423,5 +424,6 @@ def _drawn(laid: Laid, sheet: Sheet) -> DrawnPiece:
         outline="".join(path_data(i) for i in items if i.operation == "outline"),
         openings="".join(path_data(i) for i in items if i.operation == "inner"),
         letters="".join(path_data(i) for i in items if i.operation in ("engrave", "mask") and not i.open),
+        lines="".join(path_data(i) for i in items if i.operation == "engrave" and i.open),
         corners="".join(corners),
     )

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter
+from collections.abc import Sequence
 
+from wingboard.core.cut.feeds import burning
 from wingboard.core.face.lettering import run, stroke_lines
 from wingboard.core.files.scene import CirclePath, Item, Scene, polygon_loop
 from wingboard.core.geometry.outline import rounded_rectangle
+from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.design import Resolved
 
 STEPS = (-0.3, -0.2, -0.1, 0.0, 0.1, 0.2)
@@ -28,6 +32,7 @@ def usual_hole(r: Resolved) -> float:
 
 DEPTHS = (0.1, 0.2, 0.3, 0.4, 0.5, 0.6)
 """The ladder of engraving (mm), in steps of a tenth (common practice)."""
+STEP = 0.1
 SLOTS = (-0.2, -0.1, 0.0, 0.1, 0.2, 0.3)
 """Widths of the gauge's slots round the sheet's own thickness (mm, common practice)."""
 SLOT = 12.0
@@ -37,16 +42,25 @@ FIELD = 22.0
 """Side of a field of the paint sample (mm)."""
 
 
-def depths(material: str, thickness: float) -> Scene:
+def rungs(machine: Machine) -> tuple[float, ...]:
+    """The depths of the ladder that a machine can engrave: those over what a laser's least power comes to."""
+    if machine.kind != "laser":
+        return DEPTHS
+    reached = {depth: burning(machine, depth)[1] for depth in DEPTHS}
+    able = tuple(depth for depth, deep in reached.items() if deep < depth + STEP / 4)
+    return able or (math.ceil(reached[DEPTHS[-1]] / STEP) * STEP,)
+
+
+def depths(material: str, thickness: float, rungs: Sequence[float] = DEPTHS) -> Scene:
     """The ladder of engraving: each figure is engraved as deep as it says, with a square beside it to feel."""
     items: list[Item] = []
     pitch = 14.0
-    for n, deep in enumerate(DEPTHS):
+    for n, deep in enumerate(rungs):
         x = BETWEEN + pitch * (n + 0.5)
         items += figures(f"{deep:g}", x, BETWEEN, WORDS, f"depth {deep:g}")
         square = rounded_rectangle(8.0, 5.0, 0.0, x - 4, BETWEEN + WORDS + 2)
         items.append(Item("engrave", square, f"depth {deep:g}"))
-    width, height = pitch * len(DEPTHS) + 2 * BETWEEN, WORDS + 7 + 2 * BETWEEN
+    width, height = pitch * len(rungs) + 2 * BETWEEN, WORDS + 7 + 2 * BETWEEN
     items.append(Item("outline", rounded_rectangle(width, height, 2.0), "coupon"))
     return Scene(f"Depths of engraving: {material} {thickness:g} mm", width, height, thickness, tuple(items))
 

@@ -51,7 +51,8 @@ def engravings(work: Work, items: Sequence[Item]) -> list[Operation]:
     machine, sheet = work.sheet.machine, work.sheet
     tool: tuple[int, Tool] | None = None
     if work.laser:
-        feeds, width, depth = burning(machine, work.fit.engraved), work.fit.kerf, work.fit.engraved
+        feeds, depth = burning(machine, work.fit.engraved)
+        width = work.fit.kerf
     else:
         tool = next(((n, t) for n, t in enumerate(machine.tools, 1) if t.kind == "engraver"), None)
         if tool is None:

@@ -27,7 +27,7 @@ def masks(work: Work, items: Sequence[Item]) -> list[Operation]:
     if not work.laser:
         everything = sorted({i.label for i in words})
         return [operation(work, "mask", [], None, Feeds(0, 0, 0, 0), 0.0, 0.0, "front", everything)]
-    feeds = burning(work.sheet.machine, FILM)
+    feeds, depth = burning(work.sheet.machine, FILM)
     by = 0.0 if work.sheet.machine.offsets else work.fit.kerf / 2
     targets = []
     for label, word in groupby(in_order(words), key=lambda i: i.label):
@@ -38,7 +38,7 @@ def masks(work: Work, items: Sequence[Item]) -> list[Operation]:
             targets.append(Target(label, (lines[0][0].x, lines[0][0].y), _cuts(label, lines, feeds.feed)))
         else:
             lost.append(label)
-    return [operation(work, "mask", targets, None, feeds, work.fit.kerf, FILM, "front", lost)]
+    return [operation(work, "mask", targets, None, feeds, work.fit.kerf, depth, "front", lost)]
 
 
 def _cuts(label: str, lines: Sequence[Loop], feed: float) -> Callable[[Place], list[Cut]]:

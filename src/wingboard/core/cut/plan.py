@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from wingboard.core.cut.beside import beside, forget_fillings, outside
 from wingboard.core.cut.colours import colours_of
-from wingboard.core.cut.coupons import DEPTHS, coats, coupon, depths, gauge
+from wingboard.core.cut.coupons import coats, coupon, depths, gauge, rungs
 from wingboard.core.cut.judged import Verdict, judged
 from wingboard.core.cut.operations import ladder, operations
 from wingboard.core.cut.program import programs
@@ -196,7 +196,7 @@ def coupon_files(r: Resolved, sheet: Sheet) -> tuple[SheetFile, ...]:
     for what, scene in coupons(r, sheet).items():
         piece = Laid(Coupon(scene), 0, EDGE, EDGE, False)
         bare = sheet._replace(laid=(piece,), width=scene.width + 2 * EDGE, height=scene.height + 2 * EDGE, taken=())
-        ops = operations(r.design, bare) if what != "depth" else ladder(r.design, bare, DEPTHS)
+        ops = operations(r.design, bare) if what != "depth" else ladder(r.design, bare, rungs(sheet.machine))
         whole = next(programs(bare, ops, scene.title))
         made += [
             SheetFile(f"{what}.svg", write_svg(scene, colours_of(r.design))),
@@ -210,7 +210,11 @@ def coupon_files(r: Resolved, sheet: Sheet) -> tuple[SheetFile, ...]:
 def coupons(r: Resolved, sheet: Sheet) -> dict[str, Scene]:
     """The coupons of a kind of sheet by their names; that of paint where the sheet's pieces are painted."""
     name, thick = materials()[sheet.material].name, sheet.thickness
-    made = {"coupon": coupon(r, name, thick), "depth": depths(name, thick), "slots": gauge(name, thick)}
+    made = {
+        "coupon": coupon(r, name, thick),
+        "depth": depths(name, thick, rungs(sheet.machine)),
+        "slots": gauge(name, thick),
+    }
     if any(laid.piece.layer is not None and laid.piece.layer.paint for laid in sheet.laid):
         made["paint"] = coats(name, thick)
     return made

@@ -10,10 +10,6 @@ from wingboard.core.cut.work import Operation
 from wingboard.core.files.gcode import SAFE, Motion, Program, Run, Section
 from wingboard.core.record.materials import materials
 
-ENGRAVES = 0.25
-"""Share of its power with which a laser engraves (common practice, to be tuned on a coupon)."""
-KISSES = 0.08
-"""Share of its power with which a laser cuts a film and not what is under it (common practice, to be tuned)."""
 WET: tuple[str, ...] = ("acrylic", "polycarbonate", "abs", "aluminium")
 """Milled with a mist or air at the cutter (common practice)."""
 
@@ -42,10 +38,10 @@ def _width(op: Operation) -> str:
 
 
 def tool_words(op: Operation) -> str:
-    """An operation's tool: ``end mill 3.175 mm, 1 flute``."""
+    """An operation's tool: ``end mill 3.175 mm, 1 flute``, or ``beam at 25 %`` of a laser's power."""
     tool = op.tool
     if tool is None:
-        return "beam"
+        return f"beam at {100 * op.feeds.power:.3g} %"
     if tool.kind == "engraver":
         return f"engraver {tool.angle:g} deg, flat {tool.flat:g} mm"
     flutes = f"{tool.flutes} flute{'' if tool.flutes == 1 else 's'}"
@@ -88,13 +84,8 @@ def _kerf_words(sheet: Sheet) -> str:
 
 def _section(op: Operation, sheet: Sheet) -> Section:
     laser = sheet.machine.kind == "laser"
-    power = 1.0
-    if laser and op.kind in ("trial", "words", "lines"):
-        power = ENGRAVES
-    elif op.kind == "mask":
-        power = KISSES
     runs = [
         Run(cut.x, cut.y, [Motion(s.x, s.y, s.z, s.bulge, s.feed, 1.0 if s.on else 0.0) for s in cut.steps])
         for cut in op.cuts
     ]
-    return Section(op.title, tool_words(op), op.number, op.feeds.rpm, power, laser, runs)
+    return Section(op.title, tool_words(op), op.number, op.feeds.rpm, op.feeds.power, laser, runs)

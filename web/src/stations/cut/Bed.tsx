@@ -134,6 +134,7 @@ function Pieces({ sheet, plan, s }: { sheet: SheetLine; plan: SheetPlan; s: numb
           <path d={piece.outline} />
           <path d={piece.openings} opacity={0.75} />
           <path d={piece.letters} fill={line} stroke="none" opacity={0.35} />
+          <path d={piece.lines} opacity={0.5} strokeDasharray="none" />
           <path d={piece.corners} fill="var(--must)" stroke="var(--must)" strokeDasharray="none" />
         </g>
       ))}

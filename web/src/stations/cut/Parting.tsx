@@ -42,7 +42,7 @@ export function Parting({ whole }: { whole: Whole }) {
       )}
       {!split && offer && (
         <Button onClick={() => part(offer)}>
-          Part it in {offer.at.length + 1}, at {offer.at.map(shown).join(" and ")}
+          Part it in {offer.at.length + 1}, at {offer.at.map((at) => shown(at)).join(" and ")}
         </Button>
       )}
       {split && (
@@ -72,8 +72,8 @@ export function Parting({ whole }: { whole: Whole }) {
           />
           {whole.dowels.length > 0 && (
             <p className="text-[11px] text-faint">
-              Dowels at <span className="num">{whole.dowels.map(shown).join(", ")}</span> along the seam,{" "}
-              {whole.marked ? "marked at both edges" : "not marked on a face: measure them"}
+              Dowels at <span className="num">{whole.dowels.map((at) => shown(at)).join(", ")}</span> along
+              the seam, {whole.marked ? "marked at both edges" : "not marked on a face: measure them"}
             </p>
           )}
           <Button look="quiet" onClick={() => part({ ...split, at: [] })}>

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from functools import partial
 
 from wingboard.core.changes.commands.cutting import EditPatch, RemovePatch, SetLettering
-from wingboard.core.cut.checks.machines import READS
+from wingboard.core.changes.commands.workshop import EditMachine
+from wingboard.core.cut.checks.machines import READS, USUAL_ENGRAVER
 from wingboard.core.cut.lettered import narrowest, way_of
 from wingboard.core.cut.oldholes import MARGIN, judged_holes
 from wingboard.core.cut.patched import ASIDE, HIGH, lettering_of, met_by
@@ -22,9 +23,10 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
-from wingboard.core.record.cutting import Patch
+from wingboard.core.record.cutting import Lettering, Patch
 from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.module import ResolvedModule
 
 WORDS: tuple[Facet, ...] = (*READS, "legends", "style")
 STROKE = 0.7
@@ -122,6 +124,16 @@ def _larger(r: Resolved, patch: Patch, need: float) -> list[Fix]:
     return [Fix(label=f"{width:g} × {height:g} mm", commands=(command,))]
 
 
+def _engraved(r: Resolved, module: ResolvedModule, way: Lettering | None = None) -> Fix:
+    """The words engraved instead; a mill that makes the face has something to engrave with then."""
+    commands: list[SetLettering | EditMachine] = [SetLettering(module=module.module.id, way=way)]
+    face = next((p for p in whole_pieces(r) if p.module is module and p.layer and p.layer.role == "face"), None)
+    machine = machine_for(r.design, face) if face else None
+    if isinstance(machine, Machine) and machine.kind == "mill" and all(t.kind != "engraver" for t in machine.tools):
+        commands.append(EditMachine(machine=machine.id, tools=(*machine.tools, USUAL_ENGRAVER)))
+    return Fix(label="Engrave and fill" if way else "Engrave the words", commands=tuple(commands))
+
+
 @check(
     "cut.vinyl-thin",
     severity="judge",
@@ -143,7 +155,7 @@ def vinyl_thin(r: Resolved, rule: Check) -> Iterator[Finding]:
                 detail=f"{module.module.name}: {label}",
                 measured=Measure(value=least),
                 needed=Measure(value=STROKE),
-                fix=Fix(label="Engrave the words", commands=(SetLettering(module=module.module.id),)),
+                fix=partial(_engraved, r, module),
             )
 
 
@@ -167,7 +179,7 @@ def film_hidden(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=1, unit="face"),
                 needed=Measure(value=0, unit="faces"),
                 most=True,
-                fix=Fix(label="Engrave the words", commands=(SetLettering(module=module.module.id),)),
+                fix=partial(_engraved, r, module),
             )
 
 
@@ -188,12 +200,11 @@ def mask_by_mill(r: Resolved, rule: Check) -> Iterator[Finding]:
         machine = machine_for(r.design, piece)
         if not (isinstance(machine, Machine) and machine.kind == "laser"):
             by = machine.name if isinstance(machine, Machine) else "a hand"
-            module = piece.module.module.id
             yield rule.finding(
-                module,
+                piece.module.module.id,
                 detail=f"{piece.name}, made by {by}",
                 measured=Measure(value=1, unit="face"),
                 needed=Measure(value=0, unit="faces"),
                 most=True,
-                fix=Fix(label="Engrave and fill", commands=(SetLettering(module=module, way="filled"),)),
+                fix=partial(_engraved, r, piece.module, "filled"),
             )

@@ -1,4 +1,4 @@
-"""What the machines are set to: kerfs, spindles, power, cutters, and what the feeds come to."""
+"""What mills are set to: spindles, cutters, and what the feeds come to; what checks of machines share."""
 
 from __future__ import annotations
 
@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from wingboard.core.changes.commands.workshop import EditMachine
-from wingboard.core.cut.feeds import SLOWEST, WATTS, lasering, milling
+from wingboard.core.cut.feeds import milling
+from wingboard.core.cut.lettered import way_of
 from wingboard.core.cut.pieces import Piece
 from wingboard.core.cut.sheets import meant
-from wingboard.core.cut.work import fit_of
 from wingboard.core.findings.facets import Facet
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
@@ -28,7 +28,7 @@ USUAL_ENGRAVER = Tool(kind="engraver", diameter=3.175, angle=30.0, flat=0.1)
 USUAL_MILL = Tool(diameter=3.175)
 
 
-def _used(r: Resolved, kind: str) -> dict[str, tuple[Machine, list[Piece]]]:
+def used(r: Resolved, kind: str) -> dict[str, tuple[Machine, list[Piece]]]:
     """The machines of a kind that cut something, with their pieces; those too large for the bed as well.
 
     So no fix that makes a piece small enough brings up what was not said before.
@@ -58,7 +58,7 @@ class Kind(NamedTuple):
         return f"{materials()[self.material].name.lower()} {self.thickness:g} mm"
 
 
-def _kinds(r: Resolved, kind: str) -> list[Kind]:
+def kinds_of(r: Resolved, kind: str) -> list[Kind]:
     """Every kind of sheet that machines of a kind cut."""
     found = {(m.id, p.material, p.thickness): Kind(m, p.material, p.thickness) for m, p in meant(r) if m.kind == kind}
     return list(found.values())
@@ -66,100 +66,6 @@ def _kinds(r: Resolved, kind: str) -> list[Kind]:
 
 def _with_tool(machine: Machine, tool: Tool, words: str) -> Fix:
     return Fix(label=words, commands=(EditMachine(machine=machine.id, tools=(*machine.tools, tool)),))
-
-
-@check(
-    "cut.kerf-unmeasured",
-    severity="judge",
-    title="Kerf not measured yet",
-    measures="kinds of sheet for a laser without a coupon that says its kerf",
-    source=Source(kind="practice", note="a coupon of hole sizes first: a kerf differs by sheet, lens and power"),
-    reads=READS,
-)
-def kerf_unmeasured(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lasers whose usual kerf stands for sheets that were never tried."""
-    untried: dict[str, list[Kind]] = {}
-    for kind in _kinds(r, "laser"):
-        if not kind.machine.offsets and not fit_of(r.design, *kind).tried:
-            untried.setdefault(kind.machine.id, []).append(kind)
-    for ident, kinds in untried.items():
-        listed = ", ".join(sorted(kind.words for kind in kinds))
-        machine = kinds[0].machine
-        yield rule.finding(
-            ident,
-            detail=f"{machine.name}, {listed}: {machine.kerf:g} mm is its usual one",
-            measured=Measure(value=len(kinds), unit="kinds of sheet"),
-            needed=Measure(value=0, unit="kinds of sheet"),
-            most=True,
-        )
-
-
-@check(
-    "cut.kerf-none",
-    severity="must",
-    title="A beam of no width",
-    measures="kerf of a laser that cuts pieces",
-    source=Source(kind="practice", note="a small laser takes away 0.1 to 0.3 mm: every hole comes out so much wider"),
-    fixes="takes 0.15 mm until a coupon was measured",
-    reads=READS,
-)
-def kerf_none(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lasers whose kerf is nought, where no coupon says another."""
-    for machine, pieces in _used(r, "laser").values():
-        bare = any(fit_of(r.design, machine, p.material, p.thickness).kerf < 0.01 for p in pieces)
-        if bare and not machine.offsets:
-            yield rule.finding(
-                machine.id,
-                detail=machine.name,
-                measured=Measure(value=machine.kerf),
-                needed=Measure(value=0.01),
-                fix=Fix(label="Kerf 0.15 mm", commands=(EditMachine(machine=machine.id, kerf=0.15),)),
-            )
-
-
-@check(
-    "cut.power-unsaid",
-    severity="judge",
-    title="A laser of unknown power",
-    measures="watts of a laser that cuts pieces: its speed and time follow from them",
-    source=Source(kind="practice", note=f"{WATTS:g} W is taken until it is said"),
-    fixes="says the power that is taken",
-    reads=READS,
-)
-def power_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Lasers whose power was not said."""
-    for machine, _ in _used(r, "laser").values():
-        if not machine.watts:
-            yield rule.finding(
-                machine.id,
-                detail=f"{machine.name}: {WATTS:g} W is taken",
-                measured=Measure(value=0, unit="W"),
-                needed=Measure(value=1, unit="W"),
-                fix=Fix(label=f"{WATTS:g} W", commands=(EditMachine(machine=machine.id, watts=WATTS),)),
-            )
-
-
-@check(
-    "cut.laser-slow",
-    severity="judge",
-    title="Too thick for one pass",
-    measures="passes of a laser that would go slower than 2 mm/s in one",
-    source=Source(kind="practice", note=f"slower than {SLOWEST:g} mm/s it chars: several passes, or a mill"),
-    reads=READS,
-)
-def laser_slow(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Sheets that a laser goes through in several passes."""
-    for kind in _kinds(r, "laser"):
-        _, passes = lasering(kind.material, kind.thickness, kind.machine)
-        if passes > 1:
-            yield rule.finding(
-                kind.machine.id,
-                kind.subject,
-                detail=f"{kind.machine.name}, {kind.words}",
-                measured=Measure(value=passes, unit="passes"),
-                needed=Measure(value=1, unit="passes"),
-                most=True,
-            )
 
 
 @check(
@@ -173,7 +79,7 @@ def laser_slow(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def spindle_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Mills whose speed was not said."""
-    for machine, _ in _used(r, "mill").values():
+    for machine, _ in used(r, "mill").values():
         if not machine.spindle_rpm:
             yield rule.finding(
                 machine.id,
@@ -195,7 +101,7 @@ def spindle_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def no_cutter(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Mills that have no end mill on their list."""
-    for machine, _ in _used(r, "mill").values():
+    for machine, _ in used(r, "mill").values():
         if all(t.kind != "mill" for t in machine.tools):
             yield rule.finding(
                 machine.id,
@@ -217,8 +123,10 @@ def no_cutter(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def no_engraver(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Mills that are to engrave words and have no pointed cutter."""
-    for machine, pieces in _used(r, "mill").values():
-        lettered = any(p.layer is not None and p.layer.role == "face" for p in pieces)
+    for machine, pieces in used(r, "mill").values():
+        lettered = any(
+            p.layer is not None and p.layer.role == "face" and way_of(r, p.module) in (None, "filled") for p in pieces
+        )
         if lettered and all(t.kind != "engraver" for t in machine.tools):
             yield rule.finding(
                 machine.id,
@@ -231,7 +139,7 @@ def no_engraver(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _milled(r: Resolved) -> Iterator[tuple[Kind, Tool]]:
     """Each kind of sheet for a mill with the end mill that cuts its outline."""
-    for kind in _kinds(r, "mill"):
+    for kind in kinds_of(r, "mill"):
         mills = [t for t in kind.machine.tools if t.kind == "mill"]
         if mills:
             yield kind, max(mills, key=lambda t: t.diameter)
