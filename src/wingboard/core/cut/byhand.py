@@ -10,13 +10,14 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
+from wingboard.core.cut.chains import WITHIN, chain
 from wingboard.core.cut.cutters import tool_for
 from wingboard.core.cut.pieces import Piece, pieces_of
 from wingboard.core.cut.sheets import meant
 from wingboard.core.cut.work import fit_of
 from wingboard.core.files.scene import CirclePath, Item, Scene
 from wingboard.core.files.tables import write_csv
-from wingboard.core.geometry.outline import area_of, flattened, way_round
+from wingboard.core.geometry.outline import flattened, way_round
 from wingboard.core.record.materials import materials
 from wingboard.core.record.workshop import Machine, Material
 from wingboard.core.resolved.design import Resolved
@@ -24,12 +25,6 @@ from wingboard.core.resolved.design import Resolved
 WIDEST = 35.0
 """No bit makes a larger hole: it is chain-drilled and filed, or sawn."""
 PILOT = 3.0
-CHAIN = 5.0
-"""Diameter of the holes of a chain."""
-WITHIN = 1.0
-"""They stay so far inside the line, which is filed to."""
-SKIN = 1.0
-"""Left between two of them, to be broken or sawn through."""
 ALIKE = 0.1
 """Edges at distances that differ by no more are one setting of a jig."""
 JIG = 3
@@ -109,7 +104,6 @@ def _of_piece(piece: Piece) -> Iterator[HandWork]:
         yield HandWork(piece.name, what, diameter, many, bit.name, bit.pilot, bit.mind, deep)
     for item in large:
         holes = chain(item)
-        mind = f"{len(holes)} holes {WITHIN:g} mm inside the line, sawn through, filed to the line"
         drill = item.drill
         if drill is not None and drill.diameter <= WIDEST:
             bit = bit_for(piece.material, drill.diameter, item.depth)
@@ -118,7 +112,7 @@ def _of_piece(piece: Piece) -> Iterator[HandWork]:
                 f"{bit.mind}; then its notch by file", item.depth,
             )  # fmt: skip
         elif item.depth is None:
-            yield HandWork(piece.name, item.label, CHAIN, len(holes), "chain of holes, file", 0.0, mind, None)
+            yield _chained(piece.name, item.label, holes)
         else:
             yield HandWork(
                 piece.name, item.label, 0.0, 1, "router or chisel", 0.0, f"{item.depth:g} mm deep, from behind",
@@ -126,22 +120,11 @@ def _of_piece(piece: Piece) -> Iterator[HandWork]:
             )  # fmt: skip
 
 
-def chain(item: Item) -> tuple[CirclePath, ...]:
-    """Holes along the inside of an opening, to be sawn through and filed to its line; none where it is too narrow."""
-    if isinstance(item.path, CirclePath):
-        radius = item.path.diameter / 2 - WITHIN - CHAIN / 2
-        many = math.ceil(2 * math.pi * radius / (CHAIN + SKIN)) if radius > 0 else 0
-        turns = [2 * math.pi * k / many for k in range(many)]
-        return tuple(
-            CirclePath(item.path.x + radius * math.cos(t), item.path.y + radius * math.sin(t), CHAIN) for t in turns
-        )
-    inner = area_of(item.path).buffer(-(WITHIN + CHAIN / 2))
-    if inner.is_empty or inner.geom_type != "Polygon":
-        return ()
-    ring = inner.exterior
-    many = max(4, math.ceil(ring.length / (CHAIN + SKIN)))
-    points = [ring.interpolate(ring.length * k / many) for k in range(many)]
-    return tuple(CirclePath(p.x, p.y, CHAIN) for p in points)
+def _chained(piece: str, label: str, holes: Sequence[CirclePath]) -> HandWork:
+    if not holes:
+        return HandWork(piece, label, 0.0, 1, "fret saw, file", 0.0, "too narrow for a chain of holes", None)
+    mind = f"{len(holes)} holes {WITHIN:g} mm inside the line, sawn through, filed to the line"
+    return HandWork(piece, label, holes[0].diameter, len(holes), "chain of holes, file", 0.0, mind, None)
 
 
 def _jig_key(c: CirclePath, width: float, height: float) -> tuple[int, int, float]:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from wingboard.core.cut.byhand import WIDEST, Jig, chain
+from wingboard.core.cut.byhand import WIDEST, Jig
+from wingboard.core.cut.chains import chain
 from wingboard.core.cut.pieces import Piece
 from wingboard.core.face.lettering import loops, run
 from wingboard.core.files.scene import CirclePath, Item, Scene
@@ -38,12 +39,13 @@ def chains(piece: Piece) -> Scene | None:
         for i in piece.drawn.of("inner")
         if not (isinstance(i.path, CirclePath) and i.path.diameter <= WIDEST) and i.drill is None
     ]
-    holes = [Item("inner", hole, f"{item.label}, chain") for item in large for hole in chain(item)]
+    holes = [Item("inner", hole, f"{item.label}, chain", graphic=True) for item in large for hole in chain(item)]
     if not holes:
         return None
     lines = [i._replace(path=(*i.path, i.path[0]), operation="engrave", open=True) if not isinstance(i.path, CirclePath)
              else i for i in large]  # fmt: skip
-    title = f"{piece.drawn.title}: chain drilling; saw between the holes, file to the line"
+    bits = " and ".join(f"{bit:g}" for bit in sorted({i.circle.diameter for i in holes if i.circle}))
+    title = f"{piece.drawn.title}: chain drilling with {bits} mm; saw between the holes, file to the line"
     return piece.drawn._replace(title=title, items=(*lines, *holes, *piece.drawn.of("outline")))
 
 

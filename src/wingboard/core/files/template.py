@@ -13,6 +13,7 @@ import numpy as np
 import numpy.typing as npt
 from reportlab import rl_config
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import FILL_NON_ZERO, Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
@@ -199,7 +200,7 @@ def _page(canvas: Any, shown: list[tuple[Item, ...]], spread: Tiling, tile: Tile
     for group in shown:
         circle = group[0].circle
         if circle and not _filled(group[0]):
-            _centre_mark(canvas, circle)
+            _centre_mark(canvas, circle, named=not group[0].graphic)
     canvas.restoreState()
     _overlap_marks(canvas, spread, tile)
 
@@ -259,10 +260,13 @@ def _at(v: Vertex) -> str:
     return f"{v.x:.3f} {v.y:.3f}"
 
 
-def _centre_mark(canvas: Any, circle: CirclePath) -> None:
+def _centre_mark(canvas: Any, circle: CirclePath, named: bool) -> None:
+    """A cross at a hole's middle, and its diameter where it is not one of a row that is told of once."""
     reach = min(3.0, circle.diameter / 2 + 1.5)
     canvas.line(circle.x - reach, circle.y, circle.x + reach, circle.y)
     canvas.line(circle.x, circle.y - reach, circle.x, circle.y + reach)
+    if not named:
+        return
     canvas.setFont("Helvetica", 2.1)
     canvas.drawString(
         circle.x + circle.diameter * 0.36 + 0.4, circle.y + circle.diameter * 0.36 + 0.4, _diameter(circle)
@@ -302,9 +306,13 @@ def _foot(canvas: Any, scene: Scene, spread: Tiling, tile: Tile, notes: tuple[st
     canvas.setFont("Helvetica", 7)
     canvas.drawString(x, y - 9, "This bar must measure 100.0 mm. If it does not, print again without any scaling.")
     page = f"row {tile.row + 1} of {spread.rows}, column {tile.column + 1} of {spread.columns}"
-    canvas.drawString(x + (BAR + 8) * mm, y + 2, f"{_ascii(scene.title)}: {page}")
+    room = (spread.paper[0] - 2 * MARGIN - BAR - 8) * mm
+    title = simpleSplit(f"{_ascii(scene.title)}: {page}", "Helvetica", 7, room)
+    for n, line in enumerate(title[:3]):
+        canvas.drawString(x + (BAR + 8) * mm, y + 2 - 9 * (n - (len(title) > 2)), line)
     for n, note in enumerate(notes[:5]):
-        canvas.drawString(x, y + (5 + 3 * (min(len(notes), 5) - n - 1)) * mm, _ascii(note)[:150])
+        (line, *more) = simpleSplit(_ascii(note), "Helvetica", 7, (spread.paper[0] - 2 * MARGIN - 4) * mm) or [""]
+        canvas.drawString(x, y + (5 + 3 * (min(len(notes), 5) - n - 1)) * mm, line + " ..." * bool(more))
 
 
 def _ascii(text: str) -> str:

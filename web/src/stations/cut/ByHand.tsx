@@ -38,7 +38,8 @@ export function ByHand() {
                   <span className="num font-semibold">
                     {shown(jig.from_side)} × {shown(jig.from_end)}
                   </span>{" "}
-                  from side and end: {many(jig.many, "hole")} ⌀ <span className="num">{jig.diameter}</span> in{" "}
+                  from side and end: {many(jig.many, "hole")}{" "}
+                  <span className="num whitespace-nowrap">⌀ {jig.diameter}</span> in{" "}
                   {many(jig.pieces.length, "piece")}
                 </span>
               </li>

@@ -106,7 +106,8 @@ function byStem(files: readonly string[]): [string, string[]][] {
   const stems = new Map<string, string[]>();
   for (const file of files) {
     const printed = Object.entries(PRINTED).find(([stem]) => file.startsWith(`${stem}-`));
-    const stem = printed?.[1] ?? file.slice(0, file.lastIndexOf("."));
+    const own = file.slice(0, file.lastIndexOf(".")).replace(/-chain-drilling-\w+$/, ", chain drilling, 1:1");
+    const stem = printed?.[1] ?? own;
     stems.set(stem, [...(stems.get(stem) ?? []), file]);
   }
   return [...stems];
