@@ -8,6 +8,7 @@ from pathlib import Path
 
 import eseries
 import ezdxf
+import ezdxf.bbox
 import pypdfium2
 import pytest
 import svgelements
@@ -182,6 +183,11 @@ def test_dxf_and_svg_read_back_by_other_libraries_hold_the_designs_holes(design:
     drawing = ezdxf.read(io.StringIO(files[f"{stem}.dxf"].decode()))  # type: ignore[attr-defined]
     assert (drawing.dxfversion, drawing.header["$INSUNITS"], drawing.audit().errors) == ("AC1024", 4, [])
     entities = list(drawing.modelspace())
+    # Viewers scale by the extents that a drawing states: without them one put everything upon a single point.
+    least, most = (drawing.header[name] for name in ("$EXTMIN", "$EXTMAX"))
+    around = ezdxf.bbox.extents(entities)
+    assert (least[0], least[1]) == pytest.approx((around.extmin.x, around.extmin.y), abs=0.01)
+    assert (most[0], most[1]) == pytest.approx((around.extmax.x, around.extmax.y), abs=0.01)
     assert {e.dxf.layer.split("_")[0] for e in entities} <= {"ENGRAVE", "POCKET", "INNER", "OUTLINE"}
     read = {
         (round(e.dxf.center.x, 3), round(e.dxf.center.y, 3), round(2 * e.dxf.radius, 3))

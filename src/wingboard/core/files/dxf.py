@@ -23,6 +23,7 @@ def write_dxf(scene: Scene) -> bytes:
     """
     document = _new_document()
     space = document.modelspace()
+    _show(document, scene.width, scene.height)
     for operation in OPERATIONS:
         if operation == "mask" and not scene.of("mask"):
             continue
@@ -48,6 +49,14 @@ def _new_document() -> Drawing:
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1
     return document
+
+
+def _show(document: Drawing, width: float, height: float) -> None:
+    """Say how large the drawing is and look at all of it: readers scale by that, and else see nothing."""
+    document.header["$EXTMIN"] = document.modelspace().dxf.extmin = (0.0, 0.0, 0.0)
+    document.header["$EXTMAX"] = document.modelspace().dxf.extmax = (width, height, 0.0)
+    document.header["$LIMMIN"], document.header["$LIMMAX"] = (0.0, 0.0), (width, height)
+    document.set_modelspace_vport(height=max(height, width) * 1.1, center=(width / 2, height / 2))
 
 
 def _layer(document: Drawing, item: Item) -> str:
