@@ -118,6 +118,23 @@ def export(
 
 
 @app.command()
+def nets(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
+    """Print the net list: what is joined to what, terminal by terminal, and what the record does not say."""
+    from wingboard.core.wire.nets import net_list
+
+    with _failures_said():
+        found = net_list(Resolved(_load(design)))
+    if as_json:
+        typer.echo(json.dumps(found.as_json(), indent=2, ensure_ascii=False))
+        return
+    for net in found.nets:
+        ends = ", ".join(f"{found.devices[port.device].name} {port.terminal}" for port in net.ports)
+        typer.echo(f"{net.id:28} {net.kind:7} {ends}")
+    for missing in found.unsaid:
+        typer.echo(f"wingboard: {found.devices[missing.device].name}: {missing.words}", err=True)
+
+
+@app.command()
 def pins(
     design: DesignFile,
     as_csv: Annotated[bool, typer.Option("--csv")] = False,

@@ -188,6 +188,12 @@ def test_a_database_of_the_eleventh_format_opens_and_takes_what_the_twelfth_brou
     assert all(m.climb for m in design.workshop.machines)
 
 
+def test_a_database_of_the_twelfth_format_opens_and_takes_what_the_thirteenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-12", EditFunction(function="f1", led=True))
+    assert design.cutting.patches
+    assert design.parts and not any(line.back or line.closed for part in design.parts for line in part.lines)
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

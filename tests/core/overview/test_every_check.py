@@ -1159,6 +1159,8 @@ ELSEWHERE = {
     "cut.mask-by-mill": "test_a_mask_is_cut_by_a_beam_at_little_power_and_stays_in_its_letters",
     "cut.patch-small": "test_words_that_do_not_fit_on_a_label_have_it_made_larger",
     "cut.engraves-deep": "test_a_laser_engraves_as_deep_as_is_said_by_the_energy_on_its_way",
+    "wire.no-supply": "test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings",
+    "wire.terminal-unsaid": "test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings",
     "cut.program-wrong": "test_a_wrong_program_is_a_finding_once_it_was_read_back",
     "cut.seam-crosses": "test_a_seam_through_something_is_said_and_the_piece_left_whole",
     "cut.part-loose": "test_parts_are_held_and_seams_do_not_lie_on_each_other",

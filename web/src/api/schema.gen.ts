@@ -3134,6 +3134,22 @@ export interface components {
             screws: number;
         };
         /**
+         * Contact
+         * @description A contact of which no line goes to a controller: a stop's own, the resting one of a pair, a breaker's.
+         */
+        Contact: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /**
+             * Closed
+             * @description As of a line; an empty name is at rest
+             * @default []
+             */
+            closed: string[];
+        };
+        /**
          * Controller
          * @description A board on hand.
          */
@@ -3422,10 +3438,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 12
+             * @default 13
              * @constant
              */
-            version: 12;
+            version: 13;
             /** Name */
             name: string;
             /**
@@ -4567,6 +4583,18 @@ export interface components {
             volts: number;
             /** Amps */
             amps: number;
+            /**
+             * Plus
+             * @description Its terminals on the supply; none: not said
+             * @default []
+             */
+            plus: string[];
+            /**
+             * Minus
+             * @description Its terminals on the return
+             * @default []
+             */
+            minus: string[];
         };
         /**
          * FeedView
@@ -7162,6 +7190,12 @@ export interface components {
              * @default []
              */
             terminals: string[];
+            /**
+             * Contacts
+             * @description Those that no line of its own stands for
+             * @default []
+             */
+            contacts: components["schemas"]["Contact"][];
             rating?: components["schemas"]["Rating"] | null;
             feed?: components["schemas"]["Feed"] | null;
             /**
@@ -7277,6 +7311,26 @@ export interface components {
              * @default false
              */
             dims: boolean;
+            /**
+             * Back
+             * @description Its other terminal: a contact's common, a lamp's cathode; none: not said
+             * @default
+             */
+            back: string;
+            /**
+             * Closed
+             * @description The positions in which its contact is closed; an empty name is at rest
+             * @default []
+             */
+            closed: string[];
+            /**
+             * Ends
+             * @description Of a voltage divider: its low and its high terminal
+             */
+            ends?: [
+                string,
+                string
+            ] | null;
         };
         /**
          * PartSheet

@@ -130,6 +130,11 @@ class PartLine(Record):
     bulb: bool = Field(False, description="A filament: it takes its current at its own voltage")
     returns: bool = Field(False, description="Takes back what another of its lines gives, as the far end of a coil")
     dims: bool = False
+    back: Words = Field("", description="Its other terminal: a contact's common, a lamp's cathode; none: not said")
+    closed: tuple[Words, ...] = Field(
+        (), max_length=24, description="The positions in which its contact is closed; an empty name is at rest"
+    )
+    ends: tuple[Words, Words] | None = Field(None, description="Of a voltage divider: its low and its high terminal")
 
     @model_validator(mode="after")
     def _a_lamp_has_one_voltage(self) -> PartLine:
@@ -138,6 +143,14 @@ class PartLine(Record):
         if self.volts and self.drop:
             raise ValueError("a lamp that is made for a supply needs no forward voltage")
         return self
+
+
+class Contact(Record):
+    """A contact of which no line goes to a controller: a stop's own, the resting one of a pair, a breaker's."""
+
+    a: Words
+    b: Words
+    closed: tuple[Words, ...] = Field((), max_length=24, description="As of a line; an empty name is at rest")
 
 
 class Rating(Record):
@@ -153,6 +166,8 @@ class Feed(Record):
 
     volts: Annotated[float, Field(gt=0, le=400)]
     amps: Annotated[float, Field(ge=0, le=50)]
+    plus: tuple[Words, ...] = Field((), max_length=8, description="Its terminals on the supply; none: not said")
+    minus: tuple[Words, ...] = Field((), max_length=8, description="Its terminals on the return")
 
 
 class SheetRange(Record):
@@ -225,6 +240,7 @@ class Part(Record):
     detents: Detents | None = None
     lines: tuple[PartLine, ...] = ()
     terminals: tuple[Words, ...] = Field((), max_length=64, description="Every tag, those of the lamp apart")
+    contacts: tuple[Contact, ...] = Field((), max_length=40, description="Those that no line of its own stands for")
     rating: Rating | None = None
     feed: Feed | None = None
     sealing: Literal["", "IP40", "IP54", "IP65", "IP67"] = ""

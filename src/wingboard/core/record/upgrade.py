@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 12
+FORMAT = 13
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -218,7 +218,12 @@ def _to_12(document: Document) -> Document:
     return {**document, "version": 12}
 
 
+def _to_13(document: Document) -> Document:
+    """Parts say what lies between their terminals: those that the twelfth format copied take it from their base."""
+    return {**document, "version": 13}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
-    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12,
+    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

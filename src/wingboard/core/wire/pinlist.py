@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from wingboard.core.light.resistor import series_resistor
 from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, boards
-from wingboard.core.wire.lines import LOGIC_SUPPLY, Line, lines
+from wingboard.core.wire.helpers import in_series
+from wingboard.core.wire.lines import Line, lines
 
 
 class Row(NamedTuple):
@@ -80,20 +80,11 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     return "; ".join(notes)
 
 
-def _resistor(line: Line, volts: float) -> tuple[float | None, float]:
-    """The resistor (ohms) in series with a lamp, and the supply (V) it is on; None where a resistor cannot serve.
-
-    :param volts: the supply that the brief gives the lamp; that of the board where it is not higher.
-    """
-    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
-    return series_resistor(supply, line.drop, line.current), supply
-
-
 def _lamp(line: Line, volts: float) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
     if line.volts:
         return f"made for {line.volts:g} V" + (", through a transistor" if line.transistor else "")
-    ohms, supply = _resistor(line, volts)
+    ohms, supply = in_series(line, volts)
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

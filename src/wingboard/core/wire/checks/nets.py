@@ -1,0 +1,110 @@
+"""Whether everything that is to be joined can be: supplies that are there, terminals that are said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+
+from wingboard.core.changes.commands.workshop import AddSupply
+from wingboard.core.findings.facets import Facet
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.record.base import Source
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.helpers import in_series
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.netlist import NetList
+from wingboard.core.wire.nets import net_list
+
+READS: tuple[Facet, ...] = (
+    "places",
+    "wishes",
+    "parts",
+    "modules",
+    "workshop",
+    "controllers",
+    "pins",
+    "limits",
+    "brief",
+)
+SUPPLIES = (1, 2, 3, 5, 8, 10, 15, 20, 30, 50, 100, 200, 500, 1000)
+"""Amperes of supplies that are sold (common practice)."""
+SPARE = 1.25
+"""A supply gives so many times what is drawn from it (common practice)."""
+
+
+@check(
+    "wire.no-supply",
+    severity="judge",
+    title="No supply for these volts",
+    measures="supplies of the workshop with the volts that parts, lamps or loads are made for",
+    source=Source(kind="computed", note="the net list"),
+    fixes="puts one into the workshop, with a quarter more than what is drawn from it",
+    reads=READS,
+)
+def no_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Nets that nothing feeds."""
+    found = net_list(r)
+    for device in found.devices.values():
+        if device.kind != "supply" or any(s.id == device.id for s in r.design.workshop.supplies):
+            continue
+        fed = dict.fromkeys(found.devices[i].of for i in _fed(found, device.id))
+        names = [r.functions[f].name for f in fed if f]
+        yield rule.finding(
+            device.id,
+            detail=f"{device.name.removeprefix('a supply of ')} for {', '.join(names[:4])}"
+            + (f" and {len(names) - 4} more" if len(names) > 4 else ""),
+            measured=Measure(value=0, unit="supplies"),
+            needed=Measure(value=1, unit="supplies"),
+            fix=partial(_with_one, r, device.value) if "+" in device.ports else None,
+        )
+
+
+def _fed(found: NetList, supply: str) -> list[str]:
+    """The devices on a supply's net, itself apart."""
+    net = next((n for n in found.nets if any(p.device == supply and p.terminal in ("+", "L") for p in n.ports)), None)
+    return [p.device for p in net.ports if p.device != supply] if net else []
+
+
+def _with_one(r: Resolved, volts: float) -> Fix:
+    amps = SPARE * drawn(r, volts)
+    rating = next((a for a in SUPPLIES if a >= amps - 1e-9), SUPPLIES[-1])
+    command = AddSupply(name=f"{volts:g} V supply", volts=volts, amps=rating)
+    return Fix(label=f"A supply of {volts:g} V, {rating:g} A", commands=(command,))
+
+
+def drawn(r: Resolved, volts: float) -> float:
+    """What everything draws at most from a supply of so many volts (A): all lamps lit, all loads on."""
+    lamps = sum(
+        line.current
+        for line in lines(r)
+        if line.lamp and line.transistor and in_series(line, r.functions[line.function].switches.volts).supply == volts
+    )
+    fed = sum(p.part.feed.amps for p in r.placed if p.part.feed and p.part.feed.volts == volts)
+    switching = {d.of for d in net_list(r).devices.values() if d.kind == "load" and d.value == volts}
+    return lamps + fed + sum(r.functions[f].switches.amps for f in switching)
+
+
+@check(
+    "wire.terminal-unsaid",
+    severity="judge",
+    title="A terminal is not said",
+    measures="parts of which the record does not say where the other end of a line, or a supply, goes",
+    source=Source(kind="computed", note="the net list"),
+    reads=READS,
+)
+def terminal_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Wires that cannot be listed, for nobody said where they end."""
+    found = net_list(r)
+    told: dict[str, list[str]] = {}
+    for missing in found.unsaid:
+        if found.devices[missing.device].kind != "supply":
+            told.setdefault(missing.device, []).append(missing.words)
+    for ident, words in told.items():
+        yield rule.finding(
+            ident,
+            detail=f"{found.devices[ident].name}: {'; '.join(words)}",
+            measured=Measure(value=len(words), unit="not said"),
+            needed=Measure(value=0, unit="not said"),
+            most=True,
+        )

@@ -1,0 +1,36 @@
+"""The small parts between a pin and what it drives: resistors in series, transistors with theirs. Ohms, volts."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.findings.limits import limit
+from wingboard.core.light.resistor import next_e24, series_resistor
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import LOGIC_SUPPLY, Line
+
+BASE = 0.7
+"""From base to emitter of a transistor that is on (V, common practice)."""
+
+
+class Series(NamedTuple):
+    """The resistor in series with a lamp, None where one cannot serve or none is wanted, and the supply it is on."""
+
+    ohms: float | None
+    supply: float
+
+
+def in_series(line: Line, volts: float) -> Series:
+    """What a lamp is driven through.
+
+    :param volts: the supply that the brief gives the lamp; that of the board where it is not higher.
+    """
+    if line.volts:
+        return Series(None, max(line.volts, volts))
+    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
+    return Series(series_resistor(supply, line.drop, line.current), supply)
+
+
+def at_base(r: Resolved, supply: float = LOGIC_SUPPLY) -> float:
+    """The resistor between what turns a transistor on (V) and its base: for the current that one plans with, E24."""
+    return next_e24((supply - BASE) / limit(r.design, "drive-current"))

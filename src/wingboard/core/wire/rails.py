@@ -1,0 +1,60 @@
+"""Where power comes from: supplies, the boards' own 5 V, and what is common to all of them. Volts."""
+
+from __future__ import annotations
+
+from wingboard.core.record.functions import AC_UNLESS_SAID
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import LOGIC_SUPPLY
+from wingboard.core.wire.netlist import GROUND, Device, Joining, Port
+
+
+class Rails:
+    """The supplies of a design as they are asked for, each joined once.
+
+    Low voltage of every supply and board has one return in common, the ground. From 50 V on, and where it alternates, a
+    supply has a return of its own and never meets the others.
+    """
+
+    def __init__(self, r: Resolved, joining: Joining) -> None:
+        self.r, self.joining = r, joining
+
+    def volts(self, volts: float, alternating: bool = False) -> str:
+        """The net of a supply of so many volts: of the workshop's, or of one that is not there yet."""
+        apart = alternating or volts >= AC_UNLESS_SAID
+        net = f"{volts:g} V{' AC' if alternating else ''}"
+        on_hand = next((s for s in self.r.design.workshop.supplies if abs(s.volts - volts) < 1e-9), None)
+        plus, minus = ("L", "N") if alternating else ("+", "-")
+        if on_hand is not None and not alternating:
+            device = self.joining.add(Device(on_hand.id, "supply", on_hand.name, (plus, minus), volts))
+        else:
+            ident = f"supply-{net.lower().replace(' ', '-')}"
+            device = self.joining.add(Device(ident, "supply", f"a supply of {net}", (plus, minus), volts))
+            self.joining.miss(ident, f"the workshop has no supply of {net}")
+        self.joining.join(self.back(volts, alternating), Port(device.id, minus), kind="supply" if apart else "ground")
+        return self.joining.join(net, Port(device.id, plus), kind="supply")
+
+    def back(self, volts: float, alternating: bool = False) -> str:
+        """The net that current of such a supply returns on."""
+        if alternating or volts >= AC_UNLESS_SAID:
+            return f"return of {volts:g} V{' AC' if alternating else ''}"
+        return GROUND
+
+    def logic(self, controller: str | None) -> str:
+        """The net of 5 V: that of the board on which a line ends, for its converter compares with that.
+
+        Of the first board for a line that has no pin yet, of a supply where there is no board.
+        """
+        controller = controller or self._first()
+        if controller is None:
+            return self.volts(LOGIC_SUPPLY)
+        return self.joining.join(f"5 V of {controller}", Port(controller, "5V"), kind="supply")
+
+    def feeding(self, volts: float, controller: str | None) -> str:
+        """The net that feeds a part: of the workshop's supply, or of a board for 5 V where there is no other."""
+        has_one = any(abs(s.volts - volts) < 1e-9 for s in self.r.design.workshop.supplies)
+        if abs(volts - LOGIC_SUPPLY) < 1e-9 and not has_one:
+            return self.logic(controller)
+        return self.volts(volts)
+
+    def _first(self) -> str | None:
+        return next((c.id for c in self.r.design.controllers), None)

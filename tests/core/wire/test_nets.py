@@ -1,0 +1,200 @@
+"""The net list: against a table made by hand, and against who reaches whom as networkx sees it."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import networkx as nx
+import pytest
+from typer.testing import CliRunner
+
+from building import found, plate, settled
+from wingboard.cli import app
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.netlist import NetList, Port
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.terminals import said
+
+Demo = Callable[[str], Design]
+
+
+def made(design: Design, *commands: dict[str, Any]) -> Design:
+    return apply(design, BATCH.validate_python(commands), catalogue())
+
+
+def joined(r: Resolved, control: str = "", position: str = "") -> nx.Graph:
+    """Who reaches whom: ports and nets, and inside devices what conducts while a control is in a position.
+
+    Resistors, lamps, coils and closed contacts conduct here, transistors do not; every other control is at rest.
+    """
+    nets, graph = net_list(r), nx.Graph()
+    for net in nets.nets:
+        graph.add_edges_from((net.id, port) for port in net.ports)
+    for device in nets.devices.values():
+        if device.kind in ("resistor", "load"):
+            graph.add_edge(Port(device.id, "1"), Port(device.id, "2"))
+    for placed in r.placed:
+        told, ident = said(placed.part), placed.function.id
+        here = position if ident == control else ""
+        for line in told.lines.values():
+            if line.does == "lamp":
+                graph.add_edge(Port(ident, line.terminal), Port(ident, line.back))
+            elif line.each_position and here:
+                graph.add_edge(Port(ident, line.back), Port(ident, here))
+            elif line.does == "switch" and here in line.closed:
+                graph.add_edge(Port(ident, line.terminal), Port(ident, line.back))
+        for contact in told.contacts:
+            if here in contact.closed or placed.part.family == "breaker":
+                graph.add_edge(Port(ident, contact.a), Port(ident, contact.b))
+    return graph
+
+
+DUST = """
+f1 NO 4 C | f2 21 7 22 | f3 13 8 14 | f4 13 12 14 | f5 2 13 1 | f6 2 A0 1 | f7 2 A1 1 | f8 NO A2 C
+"""
+"""By hand from the dust panel's parts: a control's terminal, its pin, the terminal on ground."""
+LAMPS = {"f3": ("X1", "X2", "5", 200), "f9": ("anode", "cathode", "6", 300), "f10": ("anode", "cathode", "9", 300)}
+"""… and of its lamps both terminals, the pin, and E24 of (5 V - Vf) / 10 mA: 190 and 290 Ω, the next up."""
+
+
+def test_the_dust_panel_is_joined_as_a_table_made_by_hand_says(demo: Demo) -> None:
+    nets = net_list(Resolved(demo("dust-extraction")))
+    board = "atmega328p-1"
+    wanted = {frozenset({Port(board, "GND"), *(Port(*row.split()[::3]) for row in DUST.split("|")),
+                         *(Port(f, cathode) for f, (_, cathode, _, _) in LAMPS.items())})}  # fmt: skip
+    wanted |= {frozenset({Port(f, t), Port(board, pin)}) for f, t, pin, _ in (row.split() for row in DUST.split("|"))}
+    for f, (anode, _, pin, ohms) in LAMPS.items():
+        resistor = nets.by_port[Port(board, pin)].ports[0].device
+        assert nets.devices[resistor].value == ohms
+        wanted |= {frozenset({Port(board, pin), Port(resistor, "1")}), frozenset({Port(resistor, "2"), Port(f, anode)})}
+    assert {frozenset(net.ports) for net in nets.nets} == wanted
+    assert nets.unsaid == ()
+    assert set(nets.spare) == {Port(board, "5V"), Port("f2", "11"), Port("f2", "12"), Port("f3", "NC")}
+
+
+@pytest.mark.parametrize("name", ["kestrel-line-9", "dust-extraction"])
+def test_each_contact_shows_at_its_pin_in_its_positions_and_each_lamp_is_in_a_circuit(demo: Demo, name: str) -> None:
+    r = Resolved(demo(name))
+    nets, rest = net_list(r), joined(r)
+    pins = {choice.line: Port(choice.controller, choice.pin) for choice in r.design.pins}
+    ground = next(net.id for net in nets.nets if net.kind == "ground")
+    for placed in r.placed:
+        f, told = placed.function, said(placed.part)
+        places = {"", *(p.name for p in placed.part.positions), "pressed",
+                  *(c for line in told.lines.values() for c in line.closed)}  # fmt: skip
+        for line in told.lines.values():
+            pin = pins.get(f"{f.id}.{line.id}")
+            if pin is None:
+                continue
+            if line.does == "switch":
+                shown = {p for p in places if nx.has_path(joined(r, f.id, p), pin, ground)}
+                assert shown == set(line.closed), (f.name, line.id)
+            elif line.does == "lamp":
+                without = rest.copy()
+                without.remove_nodes_from([ground])
+                ends = Port(f.id, line.terminal), Port(f.id, line.back)
+                assert nx.has_path(rest, *ends)
+                fed = [n.id for n in nets.nets if n.kind == "supply" and nx.has_path(without, ends[0], n.id)]
+                assert fed or nx.has_path(without, ends[0], pin), f.name
+        if placed.part.detents and f.scheme == "direct" and f"{f.id}.way-1" in pins:
+            for n in range(1, len(f.positions) + 1):
+                ways = {k for k in range(1, len(f.positions) + 1)
+                        if nx.has_path(joined(r, f.id, str(n)), pins[f"{f.id}.way-{k}"], ground)}  # fmt: skip
+                assert ways == {n}
+    assert {line.id for line in lines(r)} - set(pins) == set()
+
+
+def circuit(nets: NetList, start: Port, end: Port) -> list[str]:
+    """The devices on the way from one port to another, in order, each passed once."""
+    graph = nx.Graph()
+    for net in nets.nets:
+        graph.add_edges_from((f"net {net.id}", p.device) for p in net.ports)
+    graph.add_edge("start", f"net {nets.by_port[start].id}")
+    graph.add_edge("end", f"net {nets.by_port[end].id}")
+    graph.remove_node(start.device)
+    return [n for n in nx.shortest_path(graph, "start", "end")[1:-1] if not n.startswith("net ")]
+
+
+def loaded(through: str = "", volts: float = 24, bus: str = "B") -> Iterator[dict[str, Any]]:
+    yield {"do": "add_supply", "id": "desk", "name": "24 V supply", "volts": 24, "amps": 10}
+    yield {"do": "edit_function", "function": "f1", "volts": volts, "amps": 6, "bus": bus, "through": through}
+    yield {"do": "edit_function", "function": "f2", "volts": volts, "amps": 6, "bus": bus}
+
+
+def test_what_switches_a_load_is_in_its_circuit_behind_what_protects_it() -> None:
+    start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
+    nets = net_list(Resolved(made(start, *loaded())))
+    assert circuit(nets, Port("desk", "+"), Port("desk", "-")) == ["f2", "f1", "f1.on-load"]
+    assert [p for p in nets.by_port if p.device.startswith("atmega")] == []
+    relay = net_list(Resolved(made(start, *loaded("relay"))))
+    carries = Port("f1.on-relay", "13"), Port("f1.on-relay", "14")  # EN 50005: 13 and 14 close, A1 and A2 are the coil
+    assert [relay.by_port[p] for p in carries] == [
+        relay.by_port[Port("f2", "load")],
+        relay.by_port[Port("f1.on-load", "1")],
+    ]
+    assert relay.by_port[Port("f1", "2")] == relay.by_port[Port("f1.on-relay", "A1")]
+    assert relay.by_port[Port("f1.on-relay-d", "K")] == relay.by_port[Port("f1.on-relay", "A1")]  # it blocks 24 V
+    assert relay.by_port[Port("f1.on-relay-d", "A")] == relay.by_port[Port("desk", "-")]
+    driven = net_list(Resolved(made(start, *loaded("transistor"))))
+    assert driven.by_port[Port("f1.on-load", "2")] == driven.by_port[Port("f1.on-q", "C")]
+    assert driven.by_port[Port("f1", "2")] == driven.by_port[Port("f1.on-q-rb", "1")]
+    mains = net_list(Resolved(made(start, *loaded(volts=230))))
+    supply = mains.devices["supply-230-v-ac"]
+    assert supply.ports == ("L", "N")
+    assert mains.by_port[Port("f1.on-load", "2")].id == "return of 230 V AC"
+    assert all(net.kind != "ground" for net in mains.nets if any(p.device == supply.id for p in net.ports))
+
+
+def test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings() -> None:
+    start = plate(("pilot-22-bulb", 60, 60), ("vent-fan-40", 120, 60))
+    (twelve, day) = sorted(found(start, "wire.no-supply"), key=lambda f: f.detail)
+    assert (twelve.detail, day.detail) == ("12 V for F2", "24 V for F1")
+    both = settled(settled(start, twelve), day)
+    assert [(s.volts, s.amps) for s in both.workshop.supplies] == [(12, 1), (24, 1)]
+    assert found(both, "wire.no-supply") == []
+    toggle = catalogue()["toggle-large-on-off"]
+    bare = toggle.model_copy(
+        update={"id": "mine", "lines": tuple(line.model_copy(update={"back": ""}) for line in toggle.lines)}
+    )
+    own = made(plate(("toggle-large-on-off", 60, 60)), {"do": "adopt_part", "part": bare.model_dump()},
+               {"do": "choose_part", "function": "f1", "part": "mine"})  # fmt: skip
+    (unsaid,) = found(own, "wire.terminal-unsaid")
+    assert "the other terminal of 2" in unsaid.detail
+    like = bare.model_copy(update={"id": "like", "base": toggle.id})
+    measured = made(own, {"do": "adopt_part", "part": like.model_dump()},
+                    {"do": "choose_part", "function": "f1", "part": "like"})  # fmt: skip
+    assert found(measured, "wire.terminal-unsaid") == []  # as the part that it was copied from
+
+
+def test_every_generic_part_says_where_its_lines_end() -> None:
+    for part in catalogue().values():
+        names = {p.name for p in part.positions} or {"pressed", *map(str, range(10))}
+        ways = {str(n) for n in range(1, part.ways + 1)} if part.detents else set()
+        for line in part.lines:
+            ends = {line.back, *(line.ends or ()), *(ways if line.each_position else {line.terminal})} - {""}
+            assert ends <= set(part.terminals), (part.id, line.id)
+            assert set(line.closed) <= names | {""}, (part.id, line.id)
+            assert line.back or line.does not in ("switch", "lamp", "encoder"), (part.id, line.id)
+            assert line.closed or line.does != "switch" or line.each_position, (part.id, line.id)
+            assert line.ends or line.does != "analogue" or "coder" in part.id, (part.id, line.id)
+        for contact in part.contacts:
+            assert {contact.a, contact.b} <= set(part.terminals), part.id
+        if part.feed and not any(line.back for line in part.lines if line.does == "driver" and not line.current):
+            assert set(part.feed.plus) <= set(part.terminals) and part.feed.plus and part.feed.minus, part.id
+
+
+def test_the_net_list_is_printed(demo: Demo, tmp_path: Any) -> None:
+    file = tmp_path / "dust.json"
+    file.write_text(demo("dust-extraction").model_dump_json(), "utf-8")
+    printed = json.loads(CliRunner().invoke(app, ["nets", str(file), "--json"]).output)
+    nets = net_list(Resolved(demo("dust-extraction")))
+    assert [net["id"] for net in printed["nets"]] == [net.id for net in nets.nets]
+    assert {d["id"] for d in printed["devices"]} == set(nets.devices)
+    assert "Emergency stop 21" in CliRunner().invoke(app, ["nets", str(file)]).output
