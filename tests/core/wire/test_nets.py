@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import json
 from collections.abc import Callable, Iterator
 from typing import Any
@@ -17,10 +19,15 @@ from wingboard.core.changes.command import BATCH
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.sheet import wiring_sheet
+from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
+from wingboard.core.wire.wires import every_wire, groups
 
 Demo = Callable[[str], Design]
 
@@ -198,3 +205,64 @@ def test_the_net_list_is_printed(demo: Demo, tmp_path: Any) -> None:
     assert [net["id"] for net in printed["nets"]] == [net.id for net in nets.nets]
     assert {d["id"] for d in printed["devices"]} == set(nets.devices)
     assert "Emergency stop 21" in CliRunner().invoke(app, ["nets", str(file)]).output
+
+
+# ---- Wires ----------------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("name", ["kestrel-line-9", "dust-extraction"])
+def test_a_net_is_a_tree_of_wires_in_small_groups_that_end_in_a_test(demo: Demo, name: str) -> None:
+    r = Resolved(demo(name))
+    by_net: dict[str, nx.Graph] = {}
+    for wire in every_wire(r):
+        by_net.setdefault(wire.net, nx.Graph()).add_edge(wire.start, wire.end)
+    for net in net_list(r).nets:
+        assert nx.is_tree(by_net[net.id]), net.id
+        assert set(by_net[net.id].nodes) == set(net.ports)
+    steps = groups(r)
+    assert all(len(step.wires) <= 12 and step.test for step in steps)
+    assert len({wire.id for wire in every_wire(r)}) == sum(len(step.wires) for step in steps)
+    for module in r.modules:  # grounds before what is measured against them
+        kinds = [wire.kind for step in steps if step.module == module for wire in step.wires]
+        assert kinds == sorted(kinds, key=["ground", "supply", "load", "signal"].index)
+
+
+def test_the_circuit_is_rebuilt_from_the_wiring_sheet_alone(demo: Demo) -> None:
+    """Read as a person would, by the names on it: every control is read at its pin and every lamp lit from its pin."""
+    r = Resolved(demo("dust-extraction"))
+    files = wire_files(r)
+    sheet = list(csv.DictReader(io.StringIO(files["wire/wiring-sheet.csv"].decode())))
+    small = {row["mark"]: row for row in csv.DictReader(io.StringIO(files["wire/small-parts.csv"].decode()))}
+    board = nx.Graph()
+    for row in sheet:
+        board.add_edge((row["from"], row["from_terminal"]), (row["to"], row["to_terminal"]))
+    for mark, row in small.items():
+        assert row["ohms"]
+        board.add_edge((mark, "1"), (mark, "2"))
+    ground = ("ATmega328P", "GND")
+    pins = {row.line: ("ATmega328P", row.pin) for row in pin_list(r)}
+    for placed in r.placed:
+        for line in said(placed.part).lines.values():
+            closed = board.copy()
+            closed.add_edge((placed.function.name, line.terminal), (placed.function.name, line.back))
+            pin = pins[f"{placed.function.id}.{line.id}"]
+            assert not nx.has_path(board, pin, ground)
+            assert nx.has_path(closed, pin, ground)
+            through = [node[0] for node in nx.shortest_path(closed, pin, ground)]
+            assert any(mark in small for mark in through) is (line.does == "lamp")
+    assert [row["group"] for row in sheet if row["test"]] == list(dict.fromkeys(row["group"] for row in sheet))
+
+
+def test_soldered_wires_keep_their_pins_and_fall_away_with_their_ends(demo: Demo) -> None:
+    design = demo("dust-extraction")
+    wire = next(w for w in every_wire(Resolved(design)) if w.start.device == "f8" and w.end.device == "atmega328p-1")
+    done = made(design, {"do": "set_soldered", "wires": [wire.id]})
+    assert [j.id for s in wiring_sheet(Resolved(done)) for j in s.joints if j.done] == [wire.id]
+    for seed in (done, design):
+        alone = seed.model_copy(update={"pins": tuple(p for p in seed.pins if p.line == "f8.press")})
+        given = {p.line: p.pin for p in solve(Resolved(alone), keep=False).pins}
+        assert (given["f8.press"] == wire.end.terminal) is (seed is done)  # else the solver has a better one for it
+        assert len(set(given.values())) == len(given) == len(lines(Resolved(design)))
+    moved = made(done, {"do": "pin", "line": "f8.press", "controller": "atmega328p-1", "pin": "A5"})
+    assert not any(j.done for s in wiring_sheet(Resolved(moved)) for j in s.joints)
+    assert made(done, {"do": "set_soldered", "wires": [wire.id], "soldered": False}).soldered == ()

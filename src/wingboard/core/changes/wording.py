@@ -29,6 +29,7 @@ _VERBS = {
     "log_fit": "Keep what a coupon showed",
     "forget_fit": "Forget what a coupon showed",
     "tick": "Tick a step",
+    "set_soldered": "Mark wires as soldered",
     "mark_cut": "Mark as cut",
     "unmark_cut": "Mark as not cut",
     "set_split": "Part a piece",

@@ -8,8 +8,8 @@ import json
 import re
 from collections.abc import Iterable, Sequence
 
-_BEGINS = re.compile(r"(^|[;,]\s*)(?=[=+\-@\t])")
-"""Where a spreadsheet may begin to read a formula."""
+_BEGINS = re.compile(r"(^|[;,]\s*)(?=[=+\-@\t].)", re.DOTALL)
+"""Where a spreadsheet may begin to read a formula: a sign with nothing after it is none."""
 
 
 def write_csv(columns: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:

@@ -47,6 +47,7 @@ class Design(Record):
     )
     controllers: tuple[Controller, ...] = Field((), max_length=32)
     pins: tuple[PinChoice, ...] = Field((), max_length=5000)
+    soldered: tuple[Words, ...] = Field((), max_length=20_000, description="Wires that are soldered, by their two ends")
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
     workshop: Workshop = Workshop()

@@ -19,6 +19,7 @@ from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, boards
 from wingboard.core.wire.lines import Line, lines, serves
+from wingboard.core.wire.wires import soldered_pins
 
 LEFT_OUT = 10_000
 """Cost of a line without a pin: more than any comfort below."""
@@ -119,8 +120,9 @@ def solve(
 ) -> Solution:
     """Give pins to the lines of a design.
 
-    Pins set by hand are always honoured, even those that cannot do what is asked (a check says so). Chips are loaded as
-    one plans them, or, where not everything fits so, up to what they ever carry (a check says that too).
+    Pins set by hand or soldered already are always honoured, even those that cannot do what is asked (a check says so).
+    Chips are loaded as one plans them, or, where not everything fits so, up to what they ever carry (a check says that
+    too).
 
     :param keep: leave pins that were solved before and still serve where they are.
     :param seconds: time limit; the best found by then is returned with its bound.
@@ -451,12 +453,14 @@ def _cost(need: PinDemand, kind: PinKind) -> int:
 def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
     wanted = {s.id: s for s in lines(r)}
     kinds = {c.id: c.board for c in r.design.controllers}
+    there = soldered_pins(r) if r.design.soldered else frozenset()
     fixed = {}
     for choice in r.design.pins:
         line = wanted.get(choice.line)
         if line is None:
             continue
-        if choice.by == "hand" or (keep and serves(line, boards()[kinds[choice.controller]].pin(choice.pin))):
+        by_hand = choice.by == "hand" or (choice.controller, choice.pin) in there
+        if by_hand or (keep and serves(line, boards()[kinds[choice.controller]].pin(choice.pin))):
             fixed[choice.line] = choice
     return fixed
 

@@ -43,6 +43,14 @@ class UnpinLines(Saying):
     lines: Annotated[tuple[str, ...], Field(min_length=1, max_length=5000)]
 
 
+class SetSoldered(Saying):
+    """Say of wires, by their two ends, that they are soldered; or that they are not."""
+
+    do: Literal["set_soldered"] = "set_soldered"
+    wires: Annotated[tuple[Words, ...], Field(min_length=1, max_length=2000)]
+    soldered: bool = True
+
+
 class SetPins(Saying):
     """Replace every pin the solver chose by these; pins set by hand stay."""
 

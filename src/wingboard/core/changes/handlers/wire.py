@@ -2,7 +2,14 @@
 
 from __future__ import annotations
 
-from wingboard.core.changes.commands.wire import AddController, PinLine, RemoveController, SetPins, UnpinLines
+from wingboard.core.changes.commands.wire import (
+    AddController,
+    PinLine,
+    RemoveController,
+    SetPins,
+    SetSoldered,
+    UnpinLines,
+)
 from wingboard.core.changes.handlers.steps import Catalogue, carry_out, edited, find_function, new_ident, with_changes
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
@@ -82,3 +89,10 @@ def handle_set_pins(command: SetPins, design: Design, catalogue: Catalogue) -> D
         lines.add(choice.line)
         taken[choice.controller, choice.pin] = user
     return with_changes(design, pins=pins)
+
+
+@carry_out.register
+def handle_set_soldered(command: SetSoldered, design: Design, catalogue: Catalogue) -> Design:
+    said = dict.fromkeys(command.wires)
+    kept = tuple(wire for wire in design.soldered if wire not in said)
+    return with_changes(design, soldered=(*kept, *said) if command.soldered else kept)
