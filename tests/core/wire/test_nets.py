@@ -254,7 +254,9 @@ def test_the_circuit_is_rebuilt_from_the_wiring_sheet_alone(demo: Demo) -> None:
 
 
 def test_soldered_wires_keep_their_pins_and_fall_away_with_their_ends(demo: Demo) -> None:
-    design = demo("dust-extraction")
+    told = demo("dust-extraction")
+    odd = tuple(p.model_copy(update={"pin": "A5"}) if p.line == "f8.press" else p for p in told.pins)
+    design = told.model_copy(update={"pins": odd})
     wire = next(w for w in every_wire(Resolved(design)) if w.start.device == "f8" and w.end.device == "atmega328p-1")
     done = made(design, {"do": "set_soldered", "wires": [wire.id]})
     assert [j.id for s in wiring_sheet(Resolved(done)) for j in s.joints if j.done] == [wire.id]
@@ -263,6 +265,6 @@ def test_soldered_wires_keep_their_pins_and_fall_away_with_their_ends(demo: Demo
         given = {p.line: p.pin for p in solve(Resolved(alone), keep=False).pins}
         assert (given["f8.press"] == wire.end.terminal) is (seed is done)  # else the solver has a better one for it
         assert len(set(given.values())) == len(given) == len(lines(Resolved(design)))
-    moved = made(done, {"do": "pin", "line": "f8.press", "controller": "atmega328p-1", "pin": "A5"})
+    moved = made(done, {"do": "pin", "line": "f8.press", "controller": "atmega328p-1", "pin": "A4"})
     assert not any(j.done for s in wiring_sheet(Resolved(moved)) for j in s.joints)
     assert made(done, {"do": "set_soldered", "wires": [wire.id], "soldered": False}).soldered == ()
