@@ -98,6 +98,7 @@ def test_the_main_job_from_a_drag_to_files_and_pins(watched: Page, address: str,
     page.get_by_role("link", name="Wire").click()
     page.get_by_role("button", name="Reassign all").click()
     expect(page.get_by_text("no better assignment exists")).to_be_visible()
+    page.get_by_role("tab", name="Pin list").click()
     rows = list(csv.DictReader(io.StringIO(download(page, "CSV").decode())))
     assert len(rows) == 104
     assert all(row["pin"] for row in rows)

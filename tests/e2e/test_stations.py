@@ -1,5 +1,6 @@
 """Each station used as a builder would, in a real browser: what is typed, chosen and clicked arrives in the record."""
 
+import csv
 import json
 import re
 import zipfile
@@ -203,7 +204,7 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     page.get_by_role("tab", name=re.compile("^ATmega2560 2")).click()
     page.get_by_role("button", name="Give pin 53 of ATmega2560 2").click()
     revision(page, 2)
-    page.get_by_role("button", name="Show the pin list").click()
+    page.get_by_role("tab", name="Pin list").click()
     choice = page.get_by_label("Pin of Master key, NO")
     expect(choice).to_have_value("atmega2560-2 53")
     expect(page.get_by_role("row", name=re.compile("Master key"))).to_contain_text("set by hand")
@@ -217,6 +218,35 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     expect(page.get_by_text("every one has a pin")).to_be_visible()
     by_hand = [(p.line, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
     assert by_hand == [("f18.on", "atmega2560-2", "53")]
+
+
+def test_wires_are_ticked_as_they_are_soldered_and_stay_where_they_are(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/wire")
+    page.get_by_role("tab", name="Wiring sheet").click()
+    page.get_by_role("tab", name="Right module").click()
+    group = page.get_by_role("region", name="Right module: ground, 1 of 2")
+    group.get_by_role("button", name="All 12 soldered").click()
+    expect(page.get_by_text("12 of 249 soldered")).to_be_visible()
+    page.get_by_role("tab", name="Left module", exact=True).click()
+    wire = page.get_by_label(re.compile("^Cab lights 2 to ATmega2560 1 .* is soldered$"))
+    pin = (wire.get_attribute("aria-label") or "").split()[-3]
+    wire.click()
+    expect(wire).to_be_checked()
+    expect(page.get_by_text("13 of 249 soldered")).to_be_visible()
+    page.get_by_role("button", name="Reassign all").click()
+    expect(page.get_by_text("no better assignment exists")).to_be_visible()
+    assert next(p.pin for p in kept(demo_desk).pins if p.line == "f13.on") == pin
+    page.reload()
+    page.get_by_role("tab", name="Wiring sheet").click()
+    expect(wire).to_be_checked()
+    with page.expect_download() as table:
+        page.get_by_role("link", name="CSV").click()
+    rows = list(csv.DictReader(table.value.path().open(encoding="utf-8")))
+    assert len(rows) == 249
+    assert sum(row["soldered"] == "x" for row in rows) == 13
 
 
 def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:

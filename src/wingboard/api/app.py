@@ -33,6 +33,7 @@ from wingboard.api.routers import (
     surface,
     trade,
     wire,
+    wiring,
 )
 from wingboard.services.desk import Desk
 from wingboard.services.jobs import Jobs
@@ -65,7 +66,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    stations = (brief, faceviews, face, parts, stack, cases, light, sheets, surface, cut, wire, designs)
+    stations = (brief, faceviews, face, parts, stack, cases, light, sheets, surface, cut, wire, wiring, designs)
     for station in (events, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)

@@ -1068,46 +1068,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/wire/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Sheet
-         * @description The wiring sheet to solder from.
-         */
-        get: operations["sheet_api_designs__design_id__wire_sheet_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/designs/{design_id}/wire/wiring-sheet.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Wiring Csv
-         * @description The wiring sheet as CSV.
-         */
-        get: operations["wiring_csv_api_designs__design_id__wire_wiring_sheet_csv_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/designs/{design_id}/wire/solve": {
         parameters: {
             query?: never;
@@ -1160,6 +1120,46 @@ export interface paths {
          * @description The pin list as JSON.
          */
         get: operations["pins_json_api_designs__design_id__wire_pins_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description The wiring sheet to solder from.
+         */
+        get: operations["sheet_api_designs__design_id__wire_sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/wiring-sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wiring Csv
+         * @description The wiring sheet as CSV.
+         */
+        get: operations["wiring_csv_api_designs__design_id__wire_wiring_sheet_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3347,7 +3347,7 @@ export interface components {
             /** Height */
             height: number;
             /** Sheets */
-            sheets: components["schemas"]["wingboard__api__routers__cut__SheetView"][];
+            sheets: components["schemas"]["SheetView"][];
             /** Files */
             files: string[];
             /** Drills */
@@ -7408,10 +7408,7 @@ export interface components {
              * Ends
              * @description Of a voltage divider: its low and its high terminal
              */
-            ends?: [
-                string,
-                string
-            ] | null;
+            ends?: string[] | null;
         };
         /**
          * PartSheet
@@ -9100,6 +9097,24 @@ export interface components {
             most: number;
         };
         /**
+         * SheetView
+         * @description One layer of one module.
+         */
+        SheetView: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Thickness */
+            thickness: number;
+            /** Operations */
+            operations: components["schemas"]["OperationView"][];
+        };
+        /**
          * SheetsView
          * @description Every sheet in the order of the work, every piece, and those that no machine cuts or that are parted.
          */
@@ -9227,6 +9242,8 @@ export interface components {
             name: string;
             /** Ohms */
             ohms: number;
+            /** Module */
+            module: string;
         };
         /**
          * Solve
@@ -10205,6 +10222,20 @@ export interface components {
             rows: components["schemas"]["RowView"][];
         };
         /**
+         * WiringSheetView
+         * @description The wiring sheet: the work in its order, the small parts, and what the record does not say.
+         */
+        WiringSheetView: {
+            /** Revision */
+            revision: number;
+            /** Steps */
+            steps: components["schemas"]["wingboard__api__routers__wiring__StepView"][];
+            /** Small */
+            small: components["schemas"]["SmallView"][];
+            /** Unsaid */
+            unsaid: string[];
+        };
+        /**
          * Wish
          * @description A function typed in one line, and the group it comes into.
          */
@@ -10311,24 +10342,6 @@ export interface components {
             x: number;
             /** Y */
             y: number;
-        };
-        /**
-         * SheetView
-         * @description One layer of one module.
-         */
-        wingboard__api__routers__cut__SheetView: {
-            /** Id */
-            id: string;
-            /** Title */
-            title: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
-            /** Thickness */
-            thickness: number;
-            /** Operations */
-            operations: components["schemas"]["OperationView"][];
         };
         /**
          * Point
@@ -10546,24 +10559,10 @@ export interface components {
             mind: string;
         };
         /**
-         * SheetView
-         * @description The wiring sheet: the work in its order, the small parts, and what the record does not say.
-         */
-        wingboard__api__routers__wire__SheetView: {
-            /** Revision */
-            revision: number;
-            /** Steps */
-            steps: components["schemas"]["wingboard__api__routers__wire__StepView"][];
-            /** Small */
-            small: components["schemas"]["SmallView"][];
-            /** Unsaid */
-            unsaid: string[];
-        };
-        /**
          * StepView
          * @description A group of wires that are soldered together, and the test that ends it.
          */
-        wingboard__api__routers__wire__StepView: {
+        wingboard__api__routers__wiring__StepView: {
             /** Id */
             id: string;
             /** Title */
@@ -12943,86 +12942,6 @@ export interface operations {
             };
         };
     };
-    sheet_api_designs__design_id__wire_sheet_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["wingboard__api__routers__wire__SheetView"];
-                };
-            };
-            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    wiring_csv_api_designs__design_id__wire_wiring_sheet_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv; charset=utf-8": string;
-                };
-            };
-            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     solve_pins_api_designs__design_id__wire_solve_post: {
         parameters: {
             query?: never;
@@ -13125,6 +13044,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sheet_api_designs__design_id__wire_sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringSheetView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wiring_csv_api_designs__design_id__wire_wiring_sheet_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

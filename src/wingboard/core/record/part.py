@@ -134,7 +134,9 @@ class PartLine(Record):
     closed: tuple[Words, ...] = Field(
         (), max_length=24, description="The positions in which its contact is closed; an empty name is at rest"
     )
-    ends: tuple[Words, Words] | None = Field(None, description="Of a voltage divider: its low and its high terminal")
+    ends: Annotated[tuple[Words, ...], Field(min_length=2, max_length=2)] | None = Field(
+        None, description="Of a voltage divider: its low and its high terminal"
+    )
 
     @model_validator(mode="after")
     def _a_lamp_has_one_voltage(self) -> PartLine:

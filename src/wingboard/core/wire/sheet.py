@@ -43,12 +43,13 @@ class Step(NamedTuple):
 
 
 class Small(NamedTuple):
-    """A small part by its mark, what it is, for what, and its ohms (0: none)."""
+    """A small part by its mark, what it is, for what, its ohms (0: none), and the module that it belongs to."""
 
     mark: str
     kind: str
     name: str
     ohms: float
+    module: str
 
 
 def wiring_sheet(r: Resolved) -> tuple[Step, ...]:
@@ -72,8 +73,8 @@ def _end(r: Resolved, names: dict[str, str], port: Port) -> End:
 
 def small_parts(r: Resolved) -> tuple[Small, ...]:
     """The small parts that are soldered in, by their marks."""
-    names = names_of(r)
-    return tuple(Small(names[d.id], d.kind, d.name, d.value) for d in helpers(r))
+    names, at = names_of(r), {p.function.id: p.place.module for p in r.placed}
+    return tuple(Small(names[d.id], d.kind, d.name, d.value, at.get(d.of, "")) for d in helpers(r))
 
 
 COLUMNS = (

@@ -12,15 +12,24 @@ import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
 import { NotThere } from "../../ui/NotThere";
+import { Tabs } from "../../ui/Tabs";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
 import { Verdict } from "./Verdict";
+import { WiringSheet } from "./WiringSheet";
+
+const VIEWS = [
+  ["wires", "Lines"],
+  ["list", "Pin list"],
+  ["sheet", "Wiring sheet"],
+] as const;
+type Shows = (typeof VIEWS)[number][0];
 
 export default function Wire() {
   const view = useDesign();
   const client = useQueryClient();
   const { send, settled } = useChanges(view.id);
-  const [shows, setShows] = useState<"wires" | "list">("wires");
+  const [shows, setShows] = useState<Shows>("wires");
   const [solved, setSolved] = useState<Solved | null>(null);
   const job = useJob();
   const trade = useTrade();
@@ -43,13 +52,14 @@ export default function Wire() {
     setSolved(over.solved ?? null);
   };
   const bare = wire.data?.rows.filter((row) => !row.pin).length ?? 0;
-  const flip = () => setShows(shows === "list" ? "wires" : "list");
+  const flip = () =>
+    setShows(VIEWS[(VIEWS.findIndex(([key]) => key === shows) + 1) % VIEWS.length]?.[0] ?? "wires");
   useCommands({
     "wire.list": flip,
     "wire.missing": busy || bare === 0 ? undefined : () => void solve(false),
   });
   if (!wire.data) return <NotThere query={wire} words="Laying out the wires…" />;
-  const download = `/api/designs/${view.id}/wire/pins`;
+  const base = `/api/designs/${view.id}/wire`;
   return (
     <div className="flex h-full flex-col">
       <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-rule bg-card px-4 text-[12px]">
@@ -79,15 +89,14 @@ export default function Wire() {
           </Button>
         ))}
         <span className="flex-1" />
-        <Button look="quiet" aria-pressed={shows === "list"} onClick={flip}>
-          {shows === "list" ? "Show the wires" : "Show the pin list"}
-        </Button>
-        <a className="text-petrol underline" href={`${download}.csv`} download>
-          CSV
-        </a>
-        <a className="text-petrol underline" href={`${download}.json`} download>
-          JSON
-        </a>
+        <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={setShows} className="h-8!" />
+        {shows === "sheet" && <Download href={`${base}/wiring-sheet.csv`}>CSV</Download>}
+        {shows === "list" && (
+          <>
+            <Download href={`${base}/pins.csv`}>CSV</Download>
+            <Download href={`${base}/pins.json`}>JSON</Download>
+          </>
+        )}
       </div>
       {job.standing && (
         <Progress
@@ -105,8 +114,18 @@ export default function Wire() {
         />
       )}
       <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : "max-[900px]:overflow-y-auto"}`}>
-        {shows === "list" ? <PinList wire={wire.data} /> : <Loom wire={wire.data} />}
+        {shows === "list" && <PinList wire={wire.data} />}
+        {shows === "sheet" && <WiringSheet />}
+        {shows === "wires" && <Loom wire={wire.data} />}
       </div>
     </div>
+  );
+}
+
+function Download({ href, children }: { href: string; children: string }) {
+  return (
+    <a className="text-petrol underline" href={href} download>
+      {children}
+    </a>
   );
 }

@@ -1,0 +1,94 @@
+"""The wiring sheet: every wire with both its ends, in the order of the work."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+
+from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.sheet import sheet_csv, small_parts, wiring_sheet
+
+router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
+
+
+class EndWords(BaseModel):
+    """An end of a wire: what it is on, the terminal as it is marked, its module, the function that it belongs to."""
+
+    device: str
+    terminal: str
+    module: str
+    owner: str
+
+
+class JointView(BaseModel):
+    """A wire, or the leg of a small part (``leg``), from end to end; ``done`` once it is soldered."""
+
+    id: str
+    start: EndWords
+    end: EndWords
+    net: str
+    kind: Literal["signal", "ground", "supply", "load"]
+    leg: bool
+    done: bool
+
+
+class StepView(BaseModel):
+    """A group of wires that are soldered together, and the test that ends it."""
+
+    id: str
+    title: str
+    module: str
+    joints: list[JointView]
+    test: str
+
+
+class SmallView(BaseModel):
+    """A small part by its mark, what it is and for what; ``ohms`` is 0 for what is no resistor."""
+
+    mark: str
+    kind: str
+    name: str
+    ohms: float
+    module: str
+
+
+class WiringSheetView(BaseModel):
+    """The wiring sheet: the work in its order, the small parts, and what the record does not say."""
+
+    revision: int
+    steps: list[StepView]
+    small: list[SmallView]
+    unsaid: list[str]
+
+
+@router.get("/sheet", responses={200: {"model": WiringSheetView}})
+def sheet(desk: OnDesk, design_id: DesignId) -> Response:
+    """The wiring sheet to solder from."""
+    state = desk.open(design_id)
+    r = state.resolved
+    nets = net_list(r)
+    steps = [
+        StepView(
+            id=s.id, title=s.title, module=s.module, test=s.test,
+            joints=[
+                JointView.model_validate(
+                    {**j._asdict(), "start": EndWords(**j.start._asdict()), "end": EndWords(**j.end._asdict())}
+                )
+                for j in s.joints
+            ],
+        )
+        for s in wiring_sheet(r)
+    ]  # fmt: skip
+    small = [SmallView(**s._asdict()) for s in small_parts(r)]
+    unsaid = [f"{nets.devices[u.device].name}: {u.words}" for u in nets.unsaid]
+    return as_json(WiringSheetView(revision=state.row.number, steps=steps, small=small, unsaid=unsaid))
+
+
+@router.get("/wiring-sheet.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
+def wiring_csv(desk: OnDesk, design_id: DesignId) -> Response:
+    """The wiring sheet as CSV."""
+    content = sheet_csv(desk.open(design_id).resolved)
+    return download(content, "text/csv; charset=utf-8", f"{design_id}-wiring-sheet.csv")
