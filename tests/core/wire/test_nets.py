@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 import networkx as nx
+import pypdfium2
 import pytest
 from typer.testing import CliRunner
 
@@ -25,6 +26,7 @@ from wingboard.core.wire.netlist import NetList, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.sheet import wiring_sheet
+from wingboard.core.wire.sheet_pdf import cautions
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 from wingboard.core.wire.wires import every_wire, groups
@@ -268,3 +270,23 @@ def test_soldered_wires_keep_their_pins_and_fall_away_with_their_ends(demo: Demo
     moved = made(done, {"do": "pin", "line": "f8.press", "controller": "atmega328p-1", "pin": "A4"})
     assert not any(j.done for s in wiring_sheet(Resolved(moved)) for j in s.joints)
     assert made(done, {"do": "set_soldered", "wires": [wire.id], "soldered": False}).soldered == ()
+
+
+def test_the_printed_sheet_has_every_end_and_says_first_what_can_kill(demo: Demo) -> None:
+    r = Resolved(demo("kestrel-line-9"))
+    pages = pypdfium2.PdfDocument(wire_files(r)["wire/wiring-sheet.pdf"])
+    text = " ".join(page.get_textpage().get_text_range().replace("\r\n", " ") for page in pages)
+    ends = {e for step in wiring_sheet(r) for joint in step.joints for e in (joint.start, joint.end)}
+    assert [e for e in ends if f", {e.terminal}" not in text or e.device not in text] == []
+    assert text.count("Then test:") == len(wiring_sheet(r))
+    assert "electrician" not in text
+    start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
+    for volts, kind, said_so in (
+        (230, "", True),
+        (50, "AC", True),
+        (110, "DC", False),
+        (120, "DC", True),
+        (48, "", False),
+    ):
+        live = made(start, {"do": "edit_function", "function": "f1", "volts": volts, "amps": 1, "current": kind})
+        assert ("licensed electrician" in cautions(Resolved(live))[0]) is said_so, (volts, kind)

@@ -1148,6 +1148,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/wire/wiring-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wiring To Print
+         * @description The wiring sheet to print.
+         */
+        get: operations["wiring_to_print_api_designs__design_id__wire_wiring_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/wire/wiring-sheet.csv": {
         parameters: {
             query?: never;
@@ -10223,7 +10243,7 @@ export interface components {
         };
         /**
          * WiringSheetView
-         * @description The wiring sheet: the work in its order, the small parts, and what the record does not say.
+         * @description The wiring sheet: the work in its order, the small parts, what the record does not say, what to mind first.
          */
         WiringSheetView: {
             /** Revision */
@@ -10234,6 +10254,8 @@ export interface components {
             small: components["schemas"]["SmallView"][];
             /** Unsaid */
             unsaid: string[];
+            /** Cautions */
+            cautions: string[];
         };
         /**
          * Wish
@@ -13084,6 +13106,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WiringSheetView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wiring_to_print_api_designs__design_id__wire_wiring_sheet_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.sheet import sheet_csv, small_parts, wiring_sheet
+from wingboard.core.wire.sheet_pdf import cautions, wiring_pdf
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
 
@@ -56,12 +57,13 @@ class SmallView(BaseModel):
 
 
 class WiringSheetView(BaseModel):
-    """The wiring sheet: the work in its order, the small parts, and what the record does not say."""
+    """The wiring sheet: the work in its order, the small parts, what the record does not say, what to mind first."""
 
     revision: int
     steps: list[StepView]
     small: list[SmallView]
     unsaid: list[str]
+    cautions: list[str]
 
 
 @router.get("/sheet", responses={200: {"model": WiringSheetView}})
@@ -84,7 +86,15 @@ def sheet(desk: OnDesk, design_id: DesignId) -> Response:
     ]  # fmt: skip
     small = [SmallView(**s._asdict()) for s in small_parts(r)]
     unsaid = [f"{nets.devices[u.device].name}: {u.words}" for u in nets.unsaid]
-    return as_json(WiringSheetView(revision=state.row.number, steps=steps, small=small, unsaid=unsaid))
+    return as_json(
+        WiringSheetView(revision=state.row.number, steps=steps, small=small, unsaid=unsaid, cautions=list(cautions(r)))
+    )
+
+
+@router.get("/wiring-sheet.pdf", response_class=Response, responses=file_of("application/pdf"))
+def wiring_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """The wiring sheet to print."""
+    return download(wiring_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-wiring-sheet.pdf")
 
 
 @router.get("/wiring-sheet.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))

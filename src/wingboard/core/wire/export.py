@@ -9,6 +9,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import COLUMNS, pin_list
 from wingboard.core.wire.sheet import sheet_csv, small_csv
+from wingboard.core.wire.sheet_pdf import wiring_pdf
 
 
 def wire_files(r: Resolved) -> dict[str, bytes]:
@@ -19,6 +20,7 @@ def wire_files(r: Resolved) -> dict[str, bytes]:
         "wire/pins.csv": write_csv(COLUMNS, rows),
         "wire/pins.json": write_json(COLUMNS, rows),
         "wire/wiring-sheet.csv": sheet_csv(r),
+        "wire/wiring-sheet.pdf": wiring_pdf(r),
         "wire/small-parts.csv": small_csv(r),
         "wire/nets.json": nets.encode(),
     }

@@ -90,7 +90,12 @@ export default function Wire() {
         ))}
         <span className="flex-1" />
         <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={setShows} className="h-8!" />
-        {shows === "sheet" && <Download href={`${base}/wiring-sheet.csv`}>CSV</Download>}
+        {shows === "sheet" && (
+          <>
+            <Download href={`${base}/wiring-sheet.pdf`}>PDF</Download>
+            <Download href={`${base}/wiring-sheet.csv`}>CSV</Download>
+          </>
+        )}
         {shows === "list" && (
           <>
             <Download href={`${base}/pins.csv`}>CSV</Download>

@@ -28,7 +28,7 @@ export function WiringSheet() {
     return there.has(OUTSIDE) ? [...named, [OUTSIDE, "Outside the modules"] as const] : named;
   }, [sheet.data, view.design.modules]);
   if (!sheet.data) return <NotThere query={sheet} words="Listing the wires…" />;
-  const { steps, small, unsaid } = sheet.data;
+  const { steps, small, unsaid, cautions } = sheet.data;
   if (steps.length === 0)
     return (
       <p className="p-6 text-faint">
@@ -53,6 +53,13 @@ export function WiringSheet() {
         </p>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto">
+        <ul className="space-y-1 border-b border-rule px-4 py-2 text-[12px]/[16px]">
+          {cautions.map((words) => (
+            <li key={words} className="border-l-[3px] border-judge pl-2.5">
+              {words}
+            </li>
+          ))}
+        </ul>
         {unsaid.map((words) => (
           <p key={words} className="border-b border-rule bg-wash px-4 py-1.5 text-[12px] text-judge">
             {words}: what goes there is missing below

@@ -1,0 +1,62 @@
+"""The wiring sheet as pages to print and to solder from, away from any screen."""
+
+from __future__ import annotations
+
+from wingboard.core.files.pages import Pages
+from wingboard.core.record.functions import AC_UNLESS_SAID
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.sheet import End, Joint, small_parts, wiring_sheet
+
+DANGEROUS_DC = 120.0
+"""Volts of a direct supply from which a licensed electrician is named (IEC 61140: extra-low voltage ends there)."""
+BEFORE = (
+    "Unplug everything: board, USB and supplies. Solder only what is dead. Ventilate, and mind what the iron lies on.",
+    "Each wire has a mark at both ends, each joint its sleeve; solder a group, test it, and only then go on.",
+)
+LIVE = (
+    "There is {volts} here. That can kill, and local code decides who may wire it: have a licensed electrician do it. "
+    "It gets plugs and covers of its own, apart from all low voltage, and a metal plate is earthed."
+)
+
+
+def wiring_pdf(r: Resolved) -> bytes:
+    """The wiring sheet on A4: cautions, groups with boxes and tests, the small parts; the same bytes every time."""
+    pages = Pages(f"{r.design.name}: wiring sheet")
+    pages.add(*(pages.words(line) for line in cautions(r)))
+    nets = net_list(r)
+    pages.add(*(pages.words(f"Not listed: {nets.devices[u.device].name}: {u.words}") for u in nets.unsaid))
+    for n, step in enumerate(wiring_sheet(r), 1):
+        pages.together(
+            pages.words(f"{n}. {step.title}", "head"),
+            pages.ticked([(joint.done, _cells(r, joint)) for joint in step.joints], (72, 72, 18)),
+            pages.space(3),
+            pages.words(f"Then test: {step.test}", "small"),
+        )
+    small = small_parts(r)
+    if small:
+        rows = [(False, (s.mark, f"{s.ohms:g} Ω" if s.ohms else s.kind, s.name)) for s in small]
+        pages.add(pages.words("Small parts", "head"), pages.ticked(rows, (20, 32, 110)))
+    return pages.done()
+
+
+def cautions(r: Resolved) -> tuple[str, ...]:
+    """What stands before the first joint; first of all, where something here can kill."""
+    live = sorted(
+        {
+            f"{f.switches.volts:g} V {f.switches.kind}"
+            for f in r.design.functions
+            if f.switches.volts >= (AC_UNLESS_SAID if f.switches.alternating else DANGEROUS_DC)
+        }
+    )
+    return (*([LIVE.format(volts=" and ".join(live))] if live else []), *BEFORE)
+
+
+def _cells(r: Resolved, joint: Joint) -> tuple[str, str, str]:
+    how = "its own leg" if joint.leg else "" if joint.kind == "signal" else joint.kind
+    return _said(r, joint.start), _said(r, joint.end), how
+
+
+def _said(r: Resolved, end: End) -> str:
+    owner = r.functions[end.owner].name if end.owner else ""
+    return f"{end.device}{f' ({owner})' if owner and not end.device.startswith(owner) else ''}, {end.terminal}"
