@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import asyncio
+import io
 import socket
 import threading
 import time
+import zipfile
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
@@ -23,11 +25,32 @@ from wingboard.api.connections import Patient
 from wingboard.api.guard import Guard
 from wingboard.api.routers.events import events
 from wingboard.core.changes.commands.places import MoveItems
+from wingboard.core.cut.export import cut_files
 from wingboard.core.record.errors import DesignError, NotPossible, UnknownThing
+from wingboard.core.wire.export import wire_files
+from wingboard.services.archive import archive_of
 from wingboard.services.desk import Desk
 from wingboard.services.jobs import MOST, Job, Jobs
 from wingboard.services.news import WAITING, Judged, News, Progressed, Revised
 from wingboard.services.workers import Stopped, TooHeavy, Unreadable, follow, run_apart
+
+
+def test_an_archive_that_one_of_its_makers_gives_up_says_why_and_one_that_is_stopped_ends(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    design = plate(("button-22", 60, 60))
+    with pytest.raises(Stopped):
+        archive_of(design, stopped=lambda: True)
+    tell = archive_of.__globals__["follow"]
+
+    def one_fails(task: object, *arguments: object, **how: object) -> object:
+        if arguments[1] == "sheets":
+            raise TooHeavy("too heavy")
+        return tell(task, *arguments, **how)
+
+    monkeypatch.setitem(archive_of.__globals__, "follow", one_fails)
+    with pytest.raises(TooHeavy):
+        archive_of(design)
 
 
 async def heard(news: News, tell: Callable[[], object], many: int) -> list[Revised | Judged | Progressed | None]:
@@ -125,7 +148,11 @@ def test_pins_are_solved_and_archives_made_as_jobs(client: TestClient, desk: Des
         time.sleep(0.02)
     assert (job["state"], job["done"], job["design"]) == ("done", 1.0, ident)
     archive = client.get(f"/api/designs/{ident}/cut/archive/{made['id']}")
-    assert archive.content.startswith(b"PK")
+    with zipfile.ZipFile(io.BytesIO(archive.content)) as zipped:  # made by two side by side: all there, each once
+        r = desk.open(ident).resolved
+        files = {f.name: f.content for f in cut_files(r, desk.open(ident).judged())} | wire_files(r)
+        assert sorted(zipped.namelist()) == sorted(files)
+        assert all(zipped.read(name) == content for name, content in files.items())
     assert client.get(f"/api/designs/other/cut/archive/{made['id']}").status_code == 409
     assert client.post("/api/jobs/j-000000000000/stop").status_code == 404
     desk.command(ident, 1, (MoveItems(functions=("f1",), dx=1),))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from wingboard.core.cut.byhand import TABLE, cut_list, hand_work, hole_table, holes_of, jigs, work_table
 from wingboard.core.cut.cases import case_list
@@ -43,9 +43,22 @@ class CutFile(NamedTuple):
     content: bytes
 
 
-def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
+Share = Literal["sheets", "drawings"]
+"""What two can make side by side: what follows from the plan of the sheets, and what is drawn module by module."""
+
+
+def cut_files(
+    r: Resolved, findings: Sequence[Finding], shares: Sequence[Share] = ("sheets", "drawings")
+) -> Iterator[CutFile]:
     """All files for the machines: ``cut/<module>/<layer>.svg`` and so on, one by one; the job sheet first."""
     scenes = every_scene(r)
+    if "sheets" in shares:
+        yield from _of_sheets(r, findings, scenes)
+    if "drawings" in shares:
+        yield from _drawn(r, findings, scenes)
+
+
+def _drawn(r: Resolved, findings: Sequence[Finding], scenes: dict[str, dict[str, Scene]]) -> Iterator[CutFile]:
     made = {
         f"cut/{ident}/{name}": maker
         for ident, drawn in scenes.items()
@@ -59,9 +72,14 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
     jigs_drawn = jig_scene(r.design.name, jigs(r))
     if jigs_drawn is not None:
         made["cut/jigs-a4.pdf"] = (partial(_template, paper="a4"), jigs_drawn)
+    for name, (writer, scene) in made.items():
+        yield CutFile(len(made), name, writer(scene))
+
+
+def _of_sheets(r: Resolved, findings: Sequence[Finding], scenes: dict[str, dict[str, Scene]]) -> Iterator[CutFile]:
     lists = lists_of(r)
     sheets = layout(r).sheets
-    many = len(made) + 2 + len(lists) + 8 * len(sheets)  # about: a sheet has as many programs as operations
+    many = 2 + len(lists) + 8 * len(sheets)  # about: a sheet has as many programs as operations
     yield CutFile(many, "cut/job-sheet.txt", job_sheet(r, findings, scenes).encode())
     yield CutFile(many, "cut/job-sheet.pdf", job_sheet_pdf(r, findings))
     for name, content in lists.items():
@@ -72,8 +90,6 @@ def cut_files(r: Resolved, findings: Sequence[Finding]) -> Iterator[CutFile]:
     for kind, sheet in kinds_of_sheet(r).items():
         for file in coupon_files(r, sheet):
             yield CutFile(many, f"cut/coupons/{kind}-{file.name}", file.content)
-    for name, (writer, scene) in made.items():
-        yield CutFile(many, name, writer(scene))
 
 
 def lists_of(r: Resolved) -> dict[str, bytes]:

@@ -54,13 +54,25 @@ class Pages:
 
         if not rows:
             return self.space(1)
-        cells = [[self.words("x" if done else ""), *map(self.words, row)] for done, row in rows]
+        sizes = [w * mm for w in (8, *widths)]
+        cells = [
+            [self._cell(text, wide) for text, wide in zip(("x" if done else "", *row), sizes, strict=True)]
+            for done, row in rows
+        ]
         rules = [
+            ("FONT", (0, 0), (-1, -1), "Helvetica", 9, 12),
             ("LINEBELOW", (0, 0), (-1, -1), 0.3, "#999999"), ("VALIGN", (0, 0), (-1, -1), "TOP"),
             ("LEFTPADDING", (0, 0), (0, -1), 0), ("LEFTPADDING", (1, 0), (1, -1), 8),
             *(("BOX", (0, k), (0, k), 0.6, "#1E262B") for k in range(len(rows))),
         ]  # fmt: skip
-        return Table(cells, colWidths=[w * mm for w in (8, *widths)], style=TableStyle(rules))
+        return Table(cells, colWidths=sizes, style=TableStyle(rules))
+
+    def _cell(self, text: str, wide: float) -> Any:
+        """The words themselves where they fit (points): a paragraph, which breaks lines, takes ten times as long."""
+        from reportlab.pdfbase.pdfmetrics import stringWidth
+
+        words = plain(text)
+        return words if stringWidth(words, "Helvetica", 9) < wide - 14 else self.words(text)
 
     def done(self) -> bytes:
         """The PDF."""

@@ -53,7 +53,7 @@ def cautions(r: Resolved) -> tuple[str, ...]:
 
 
 def _cells(r: Resolved, joint: Joint) -> tuple[str, str, str]:
-    how = "its own leg" if joint.leg else "" if joint.kind == "signal" else joint.kind
+    how = "leg" if joint.leg else "" if joint.kind == "signal" else joint.kind
     return _said(r, joint.start), _said(r, joint.end), how
 
 
