@@ -43,7 +43,11 @@ from wingboard.core.wire.boards import boards
 from wingboard.demo import demo_texts
 
 VARIANTS = Path("/usr/share/arduino/hardware/arduino/avr/variants")
-NAMES = {"atmega328p": "standard", "atmega2560": "mega"}
+NAMES = {"atmega328p": "standard", "atmega32u4": "leonardo", "atmega2560": "mega"}
+USB: dict[str, set[int]] = {"atmega328p": {0, 1}, "atmega32u4": set(), "atmega2560": {0, 1}}
+"""Pins that carry the USB line; the chip with USB of its own has none such."""
+NOT_LED_OUT = {"atmega32u4": {11, 12, 13, 17, 22, 23, *range(24, 31)}}
+"""Pins that the short outline has no hole for: on the long one only, lamps' lines, second names of other pins."""
 PROBE = """
 #define ARDUINO_MAIN
 #include <stdint.h>
@@ -58,14 +62,14 @@ int main(void) {
 """
 
 
-@pytest.mark.parametrize("kind", ["atmega328p", "atmega2560"])
+@pytest.mark.parametrize("kind", sorted(NAMES))
 def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path) -> None:
     header = VARIANTS / NAMES[kind] / "pins_arduino.h"
     text = header.read_text("utf-8")
     # The macros are compiled by the host; the register tables behind ARDUINO_MAIN name the chip and are cut off.
     (tmp_path / "pins_arduino.h").write_text(text.split("#ifdef ARDUINO_MAIN")[0] + "\n#endif\n")
     (tmp_path / "avr").mkdir()
-    (tmp_path / "avr/pgmspace.h").write_text("")
+    (tmp_path / "avr/pgmspace.h").write_text("#define PROGMEM\n")
     (tmp_path / "probe.c").write_text(PROBE % kind.upper().removeprefix("ATMEGA") + "\n#define NOT_AN_INTERRUPT -1\n")
     source = (
         (tmp_path / "probe.c")
@@ -77,21 +81,28 @@ def test_board_tables_are_those_of_the_vendors_headers(kind: str, tmp_path: Path
     subprocess.run(build, check=True, capture_output=True, text=True)
     printed = subprocess.run([str(tmp_path / "probe")], check=True, capture_output=True, text=True).stdout
     vendor = {n: flags for n, *flags in (map(int, line.split()) for line in printed.splitlines())}
+    # A pin may have a second name, by which it reads voltages: it is the same port.
+    ports = _ports(text)
+    reads = {ports[n] for n, (_, _, analogue) in vendor.items() if analogue}
     ours = {p.number: [int(p.pwm), int(p.interrupt), int(p.analogue)] for p in boards()[kind].pins}  # type: ignore[index]
-    assert set(ours) == set(vendor) - {0, 1}  # 0 and 1 carry the USB line
-    assert ours == {n: vendor[n] for n in ours}
+    assert set(ours) == set(vendor) - USB[kind] - NOT_LED_OUT.get(kind, set())
+    assert ours == {n: [*vendor[n][:2], int(ports[n] in reads)] for n in ours}
 
 
-@pytest.mark.parametrize("kind", ["atmega328p", "atmega2560"])
-def test_ports_and_buses_are_those_of_the_vendors_headers(kind: BoardKind) -> None:
-    text = (VARIANTS / NAMES[kind] / "pins_arduino.h").read_text("latin-1")
+def _ports(text: str) -> dict[int, str]:
+    """The chip's port and bit of each pin of a variant header."""
     tables = {name: text.split(f"{name}_PGM[] = {{")[1].split("};")[0] for name in ("to_port", "to_bit_mask")}
     letters = re.findall(r"^\s*P([A-L])\b", tables["to_port"], re.M)
     bits = re.findall(r"^\s*_BV\(\s*(\d)\s*\)", tables["to_bit_mask"], re.M)
-    vendor = {n: f"{letter}{bit}" for n, (letter, bit) in enumerate(zip(letters, bits, strict=True))}
-    pins = boards()[kind].pins
+    return {n: f"{letter}{bit}" for n, (letter, bit) in enumerate(zip(letters, bits, strict=True))}
+
+
+@pytest.mark.parametrize("kind", sorted(NAMES))
+def test_ports_and_buses_are_those_of_the_vendors_headers(kind: BoardKind) -> None:
+    text = (VARIANTS / NAMES[kind] / "pins_arduino.h").read_text("latin-1")
+    vendor, pins = _ports(text), boards()[kind].pins
     assert {p.number: p.port for p in pins} == {p.number: vendor[p.number] for p in pins}
-    assert len(vendor) == len(pins) + 2
+    assert len(vendor) == len(pins) + len(USB[kind] | NOT_LED_OUT.get(kind, set()))
     named = dict(re.findall(r"#define PIN_(?:SPI|WIRE)_(\w+)\s+\((\d+)\)", text))
     buses = {p.bus: str(p.number) for p in pins if p.bus}
     assert buses == {name.lower(): number for name, number in named.items() if name != "SS"}

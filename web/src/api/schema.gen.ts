@@ -1589,7 +1589,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "atmega328p" | "atmega2560";
+            board: "atmega328p" | "atmega32u4" | "atmega2560";
         };
         /**
          * AddFeature
@@ -2565,7 +2565,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "atmega328p" | "atmega2560";
+            board: "atmega328p" | "atmega32u4" | "atmega2560";
             /** Chip */
             chip: string;
             /**
@@ -3222,7 +3222,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "atmega328p" | "atmega2560";
+            board: "atmega328p" | "atmega32u4" | "atmega2560";
         };
         /**
          * ControllerKind
@@ -3233,7 +3233,7 @@ export interface components {
              * Board
              * @enum {string}
              */
-            board: "atmega328p" | "atmega2560";
+            board: "atmega328p" | "atmega32u4" | "atmega2560";
             /** Chip */
             chip: string;
             /** Name */
@@ -12043,7 +12043,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description A kind of controller */
-                board?: ("atmega328p" | "atmega2560") | null;
+                board?: ("atmega328p" | "atmega32u4" | "atmega2560") | null;
                 width?: number;
                 height?: number;
             };

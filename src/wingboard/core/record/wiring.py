@@ -8,8 +8,8 @@ from pydantic import Field
 
 from wingboard.core.record.base import Ident, Record, Words
 
-BoardKind = Literal["atmega328p", "atmega2560"]
-CHIPS: dict[BoardKind, str] = {"atmega328p": "ATmega328P", "atmega2560": "ATmega2560"}
+BoardKind = Literal["atmega328p", "atmega32u4", "atmega2560"]
+CHIPS: dict[BoardKind, str] = {"atmega328p": "ATmega328P", "atmega32u4": "ATmega32U4", "atmega2560": "ATmega2560"}
 """The chip on each kind of board, as its data sheet writes it."""
 
 

@@ -32,6 +32,7 @@ class KnownBoard(NamedTuple):
 _SHORT = ((13.97, 2.54), (15.24, 50.8), (66.04, 7.62), (66.04, 35.56))
 KNOWN: dict[BoardKind, KnownBoard] = {
     "atmega328p": KnownBoard(68.6, 53.3, _SHORT),
+    "atmega32u4": KnownBoard(33.0, 17.8, ()),
     "atmega2560": KnownBoard(101.5, 53.3, (*_SHORT, (90.17, 50.8), (96.52, 2.54))),
 }
 """The usual boards of these chips, USB plug at the left (mm; from memory: measure yours before drilling)."""

@@ -1,7 +1,7 @@
 """Generic controllers, named by chip and pins, and what each of their pins can do.
 
-Checked against the vendor's variant headers in ``tests/reference``. Pins 0 and 1 carry the USB serial line and are
-never given away; pin 13 drives the board's own lamp and flashes at every reset.
+Checked against the vendor's variant headers in ``tests/reference``. Where a chip of its own makes the USB serial line,
+pins 0 and 1 carry that and are never given away; pin 13 drives the board's own lamp there and flashes at every reset.
 """
 
 from __future__ import annotations
@@ -97,7 +97,17 @@ _M2560_GROUPS = (
     (200, "J0-J7 G2 A0-A7"), (200, "C0-C7 G0-G1 D0-D7 L0-L7"), (200, "G3-G4 B0-B7 H0-H7"),
     (100, "E0-E7 G5"), (100, "F0-F7 K0-K7"),
 )  # fmt: skip
-"""Milliamperes that pins of these ports may give together: data sheets of the two chips, from memory."""
+"""Milliamperes that pins of these ports may give together: data sheets of the chips, from memory."""
+_M32U4_PORTS = {
+    0: "D2", 1: "D3", 2: "D1", 3: "D0", 4: "D4", 5: "C6", 6: "D7", 7: "E6", 8: "B4", 9: "B5", 10: "B6",
+    14: "B3", 15: "B1", 16: "B2", 18: "F7", 19: "F6", 20: "F5", 21: "F4",
+}  # fmt: skip
+_M32U4_ALSO = {4, 6, 8, 9, 10}
+"""Digital by name, and read voltages as well."""
+_M32U4_PWM = {3, 5, 6, 9, 10}
+_M32U4_INTERRUPTS = {0, 1, 2, 3, 7}
+_M32U4_BUS = {2: "sda", 3: "scl", 15: "sck", 16: "mosi", 14: "miso"}
+_M32U4_GROUPS = ((200, "B0-B7 C6-C7 D0-D7 E6 F0-F7"),)
 _M328P_BUS = {18: "sda", 19: "scl", 13: "sck", 11: "mosi", 12: "miso"}
 _M2560_BUS = {20: "sda", 21: "scl", 52: "sck", 51: "mosi", 50: "miso"}
 _M328P_PWM = {3, 5, 6, 9, 10, 11}
@@ -117,6 +127,15 @@ def _pins(
     return (*plain, *inputs)
 
 
+def _small_u4() -> tuple[Pin, ...]:
+    """Of the short outline: what its header has; the USB line is the chip's own, so 0 and 1 are free."""
+    return tuple(
+        Pin(f"A{n - 18}" if n >= 18 else str(n), n, n >= 18 or n in _M32U4_ALSO, n in _M32U4_PWM,
+            n in _M32U4_INTERRUPTS, False, port, _M32U4_BUS.get(n))
+        for n, port in _M32U4_PORTS.items()
+    )  # fmt: skip
+
+
 def _groups(said: tuple[tuple[int, str], ...]) -> tuple[PortGroup, ...]:
     return tuple(PortGroup(frozenset(_run(ports)), milliamps / 1000) for milliamps, ports in said)
 
@@ -128,5 +147,6 @@ def boards() -> dict[BoardKind, Board]:
     large = _pins(range(2, 54), _M2560_PWM, _M2560_INTERRUPTS, _M2560_PORTS, _M2560_BUS)
     return {
         "atmega328p": Board("atmega328p", "ATmega328P", 20, small, _groups(_M328P_GROUPS)),
+        "atmega32u4": Board("atmega32u4", "ATmega32U4", 18, _small_u4(), _groups(_M32U4_GROUPS)),
         "atmega2560": Board("atmega2560", "ATmega2560", 70, large, _groups(_M2560_GROUPS)),
     }

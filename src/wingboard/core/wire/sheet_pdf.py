@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 from wingboard.core.files.pages import Pages
-from wingboard.core.record.functions import AC_UNLESS_SAID
+from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.sheet import End, Joint, small_parts, wiring_sheet
 
-DANGEROUS_DC = 120.0
-"""Volts of a direct supply from which a licensed electrician is named (IEC 61140: extra-low voltage ends there)."""
 BEFORE = (
     "Unplug everything: board, USB and supplies. Solder only what is dead. Ventilate, and mind what the iron lies on.",
     "Each wire has a mark at both ends, each joint its sleeve; solder a group, test it, and only then go on.",
@@ -46,7 +44,7 @@ def cautions(r: Resolved) -> tuple[str, ...]:
         {
             f"{f.switches.volts:g} V {f.switches.kind}"
             for f in r.design.functions
-            if f.switches.volts >= (AC_UNLESS_SAID if f.switches.alternating else DANGEROUS_DC)
+            if f.switches.volts >= limit(r.design, "touch-ac" if f.switches.alternating else "touch-dc")
         }
     )
     return (*([LIVE.format(volts=" and ".join(live))] if live else []), *BEFORE)

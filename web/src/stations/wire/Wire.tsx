@@ -79,15 +79,22 @@ export default function Wire() {
         >
           Reassign all
         </Button>
-        {trade?.controllers.map(({ board, name, chip }) => (
-          <Button
-            key={board}
-            title={`Add an ${name}`}
-            onClick={() => void send([{ do: "add_controller", board, name: "" }])}
-          >
-            Add {chip}
-          </Button>
-        ))}
+        <select
+          aria-label="Add a controller"
+          className="h-8 rounded border border-faint bg-sheet px-2"
+          value=""
+          onChange={(event) => {
+            const kind = trade?.controllers.find((c) => c.board === event.target.value);
+            if (kind) void send([{ do: "add_controller", board: kind.board, name: "" }]);
+          }}
+        >
+          <option value="">Add a controller…</option>
+          {trade?.controllers.map(({ board, name }) => (
+            <option key={board} value={board}>
+              {name}
+            </option>
+          ))}
+        </select>
         <span className="flex-1" />
         <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={setShows} className="h-8!" />
         {shows === "sheet" && (
