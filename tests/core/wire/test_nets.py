@@ -182,6 +182,37 @@ def test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings
     assert found(measured, "wire.terminal-unsaid") == []  # as the part that it was copied from
 
 
+def test_supplies_and_ports_are_loaded_to_four_fifths_and_no_further() -> None:
+    start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
+    for amps, severity in ((8.0, None), (8.01, "judge"), (10.0, "judge"), (10.01, "must")):
+        loads = made(start, *loaded(), {"do": "edit_function", "function": "f1", "amps": amps})
+        short = found(loads, "wire.supply-short")
+        assert [f.severity for f in short] == ([severity] if severity else []), amps
+        for finding in short:
+            assert found(settled(loads, finding), "wire.supply-short") == []
+    board = {"do": "add_controller", "id": "it", "board": "atmega2560"}
+    digits = plate(
+        *(("readout-8-digits", 30.0 + 60 * n, 60) for n in range(2)), commands=BATCH.validate_python([board])
+    )
+    pins = [{"do": "pin", "line": f"f{n}.{line}", "controller": "it", "pin": str(10 * n + k)}
+            for n in (1, 2) for k, line in enumerate(("data", "clock", "load"))]  # fmt: skip
+    (much,) = found(made(digits, *pins), "wire.usb-current")
+    assert much.measured
+    assert much.measured.value == pytest.approx(50 + 2 * 320)
+    assert found(settled(made(digits, *pins), much), "wire.usb-current") == []
+    one = {"do": "remove", "functions": ["f2"]}
+    assert found(made(digits, *pins[:3], one), "wire.usb-current") == []
+
+
+def test_a_breaker_protects_its_function_its_bus_or_nothing() -> None:
+    start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
+    assert [f.subjects for f in found(start, "wire.orphan-breaker")] == [("f2",)]
+    assert found(made(start, *loaded()), "wire.orphan-breaker") == []
+    other = made(start, *loaded(), {"do": "edit_function", "function": "f2", "bus": "C"})
+    assert len(found(other, "wire.orphan-breaker")) == 1
+    assert found(made(other, {"do": "edit_function", "function": "f2", "of": "f1"}), "wire.orphan-breaker") == []
+
+
 def test_every_generic_part_says_where_its_lines_end() -> None:
     for part in catalogue().values():
         names = {p.name for p in part.positions} or {"pressed", *map(str, range(10))}

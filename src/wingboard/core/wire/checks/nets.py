@@ -11,8 +11,7 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.helpers import in_series
-from wingboard.core.wire.lines import lines
+from wingboard.core.wire.drawn import drawn, supply_for
 from wingboard.core.wire.netlist import NetList
 from wingboard.core.wire.nets import net_list
 
@@ -27,10 +26,6 @@ READS: tuple[Facet, ...] = (
     "limits",
     "brief",
 )
-SUPPLIES = (1, 2, 3, 5, 8, 10, 15, 20, 30, 50, 100, 200, 500, 1000)
-"""Amperes of supplies that are sold (common practice)."""
-SPARE = 1.25
-"""A supply gives so many times what is drawn from it (common practice)."""
 
 
 @check(
@@ -67,22 +62,9 @@ def _fed(found: NetList, supply: str) -> list[str]:
 
 
 def _with_one(r: Resolved, volts: float) -> Fix:
-    amps = SPARE * drawn(r, volts)
-    rating = next((a for a in SUPPLIES if a >= amps - 1e-9), SUPPLIES[-1])
+    rating = supply_for(drawn(r, volts))
     command = AddSupply(name=f"{volts:g} V supply", volts=volts, amps=rating)
     return Fix(label=f"A supply of {volts:g} V, {rating:g} A", commands=(command,))
-
-
-def drawn(r: Resolved, volts: float) -> float:
-    """What everything draws at most from a supply of so many volts (A): all lamps lit, all loads on."""
-    lamps = sum(
-        line.current
-        for line in lines(r)
-        if line.lamp and line.transistor and in_series(line, r.functions[line.function].switches.volts).supply == volts
-    )
-    fed = sum(p.part.feed.amps for p in r.placed if p.part.feed and p.part.feed.volts == volts)
-    switching = {d.of for d in net_list(r).devices.values() if d.kind == "load" and d.value == volts}
-    return lamps + fed + sum(r.functions[f].switches.amps for f in switching)
 
 
 @check(
