@@ -36,6 +36,7 @@ SHOTS = {
     "light-evenness": Shot(f"{TRAM}/light?module=left", "day", "Evenness"),
     "cut": Shot(f"{TRAM}/cut", "day", None, "Outlines, last"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
+    "wire-sheet": Shot("/d/dust-extraction/wire", "day", "Wiring sheet", "All 11 soldered"),
 }
 """Two a station at most."""
 
