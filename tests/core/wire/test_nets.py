@@ -22,14 +22,14 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.netlist import NetList, Port
+from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.sheet import wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
-from wingboard.core.wire.wires import every_wire, groups
+from wingboard.core.wire.wires import every_wire, groups, names_of
 
 Demo = Callable[[str], Design]
 
@@ -75,7 +75,7 @@ LAMPS = {"f3": ("X1", "X2", "5", 200), "f9": ("anode", "cathode", "6", 300), "f1
 
 def test_the_dust_panel_is_joined_as_a_table_made_by_hand_says(demo: Demo) -> None:
     nets = net_list(Resolved(demo("dust-extraction")))
-    board = "atmega328p-1"
+    board = "board.atmega328p-1"
     wanted = {frozenset({Port(board, "GND"), *(Port(*row.split()[::3]) for row in DUST.split("|")),
                          *(Port(f, cathode) for f, (_, cathode, _, _) in LAMPS.items())})}  # fmt: skip
     wanted |= {frozenset({Port(f, t), Port(board, pin)}) for f, t, pin, _ in (row.split() for row in DUST.split("|"))}
@@ -92,7 +92,7 @@ def test_the_dust_panel_is_joined_as_a_table_made_by_hand_says(demo: Demo) -> No
 def test_each_contact_shows_at_its_pin_in_its_positions_and_each_lamp_is_in_a_circuit(demo: Demo, name: str) -> None:
     r = Resolved(demo(name))
     nets, rest = net_list(r), joined(r)
-    pins = {choice.line: Port(choice.controller, choice.pin) for choice in r.design.pins}
+    pins = {choice.line: Port(board_id(choice.controller), choice.pin) for choice in r.design.pins}
     ground = next(net.id for net in nets.nets if net.kind == "ground")
     for placed in r.placed:
         f, told = placed.function, said(placed.part)
@@ -140,8 +140,8 @@ def loaded(through: str = "", volts: float = 24, bus: str = "B") -> Iterator[dic
 def test_what_switches_a_load_is_in_its_circuit_behind_what_protects_it() -> None:
     start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
     nets = net_list(Resolved(made(start, *loaded())))
-    assert circuit(nets, Port("desk", "+"), Port("desk", "-")) == ["f2", "f1", "f1.on-load"]
-    assert [p for p in nets.by_port if p.device.startswith("atmega")] == []
+    assert circuit(nets, Port("supply.desk", "+"), Port("supply.desk", "-")) == ["f2", "f1", "f1.on-load"]
+    assert [p for p in nets.by_port if p.device.startswith("board.")] == []
     relay = net_list(Resolved(made(start, *loaded("relay"))))
     carries = Port("f1.on-relay", "13"), Port("f1.on-relay", "14")  # EN 50005: 13 and 14 close, A1 and A2 are the coil
     assert [relay.by_port[p] for p in carries] == [
@@ -150,12 +150,12 @@ def test_what_switches_a_load_is_in_its_circuit_behind_what_protects_it() -> Non
     ]
     assert relay.by_port[Port("f1", "2")] == relay.by_port[Port("f1.on-relay", "A1")]
     assert relay.by_port[Port("f1.on-relay-d", "K")] == relay.by_port[Port("f1.on-relay", "A1")]  # it blocks 24 V
-    assert relay.by_port[Port("f1.on-relay-d", "A")] == relay.by_port[Port("desk", "-")]
+    assert relay.by_port[Port("f1.on-relay-d", "A")] == relay.by_port[Port("supply.desk", "-")]
     driven = net_list(Resolved(made(start, *loaded("transistor"))))
     assert driven.by_port[Port("f1.on-load", "2")] == driven.by_port[Port("f1.on-q", "C")]
     assert driven.by_port[Port("f1", "2")] == driven.by_port[Port("f1.on-q-rb", "1")]
     mains = net_list(Resolved(made(start, *loaded(volts=230))))
-    supply = mains.devices["supply-230-v-ac"]
+    supply = mains.devices["supply.230-v-ac"]
     assert supply.ports == ("L", "N")
     assert mains.by_port[Port("f1.on-load", "2")].id == "return of 230 V AC"
     assert all(net.kind != "ground" for net in mains.nets if any(p.device == supply.id for p in net.ports))
@@ -211,6 +211,19 @@ def test_a_breaker_protects_its_function_its_bus_or_nothing() -> None:
     other = made(start, *loaded(), {"do": "edit_function", "function": "f2", "bus": "C"})
     assert len(found(other, "wire.orphan-breaker")) == 1
     assert found(made(other, {"do": "edit_function", "function": "f2", "of": "f1"}), "wire.orphan-breaker") == []
+
+
+def test_what_people_name_alike_is_not_mixed_up() -> None:
+    same = made(plate(("led-5-bezel", 60, 60)), {"do": "add_controller", "id": "f1", "board": "atmega328p"},
+                {"do": "add_supply", "id": "f1", "name": "5 V supply", "volts": 5, "amps": 2},
+                {"do": "pin", "line": "f1.lamp", "controller": "f1", "pin": "9"})  # fmt: skip
+    nets = net_list(Resolved(same))
+    assert {d.kind for d in nets.devices.values()} == {"part", "controller", "resistor"}
+    assert nets.by_port[Port("board.f1", "9")].ports[0] == Port("f1.lamp-r", "1")
+    twins = made(
+        plate(("button-22", 60, 60), ("button-22", 120, 60)), {"do": "edit_function", "function": "f2", "name": "F1"}
+    )
+    assert len(set(names_of(Resolved(twins)).values())) == 2
 
 
 def test_every_generic_part_says_where_its_lines_end() -> None:
@@ -290,7 +303,9 @@ def test_soldered_wires_keep_their_pins_and_fall_away_with_their_ends(demo: Demo
     told = demo("dust-extraction")
     odd = tuple(p.model_copy(update={"pin": "A5"}) if p.line == "f8.press" else p for p in told.pins)
     design = told.model_copy(update={"pins": odd})
-    wire = next(w for w in every_wire(Resolved(design)) if w.start.device == "f8" and w.end.device == "atmega328p-1")
+    wire = next(
+        w for w in every_wire(Resolved(design)) if w.start.device == "f8" and w.end.device == "board.atmega328p-1"
+    )
     done = made(design, {"do": "set_soldered", "wires": [wire.id]})
     assert [j.id for s in wiring_sheet(Resolved(done)) for j in s.joints if j.done] == [wire.id]
     for seed in (done, design):

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.terminals import said
 
@@ -52,7 +52,7 @@ class FromUsb(NamedTuple):
 def from_usb(r: Resolved, controller: str) -> FromUsb:
     """All lamps of a board lit, and all that it feeds on."""
     on = {choice.line for choice in r.design.pins if choice.controller == controller}
-    rail = net_list(r).by_port.get(Port(controller, "5V"))
+    rail = net_list(r).by_port.get(Port(board_id(controller), "5V"))
     there = set(rail.ports) if rail else set()
     fed = 0.0
     for p in r.placed:

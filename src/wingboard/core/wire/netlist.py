@@ -23,6 +23,16 @@ class Port(NamedTuple):
     terminal: str
 
 
+def board_id(controller: str) -> str:
+    """By which a controller is a device: what people name stands apart by its kind."""
+    return f"board.{controller}"
+
+
+def supply_id(supply: str) -> str:
+    """By which a supply is a device."""
+    return f"supply.{supply}"
+
+
 class Device(NamedTuple):
     """Something that wires end on.
 

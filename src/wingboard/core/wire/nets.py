@@ -15,7 +15,7 @@ from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.helpers import at_base, in_series
 from wingboard.core.wire.lines import LOGIC_SUPPLY, Line, lines
 from wingboard.core.wire.loads import join_loads
-from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port
+from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.terminals import Said, said
 
@@ -48,20 +48,12 @@ class _Deriving:
             if line in self.lines:
                 used[controller][pin] = None
         for c in self.r.design.controllers:
-            self.joining.add(Device(c.id, "controller", c.name, (*used[c.id], "5V", "GND")))
-            self.joining.join(GROUND, Port(c.id, "GND"), kind="ground")
+            self.joining.add(Device(board_id(c.id), "controller", c.name, (*used[c.id], "5V", "GND")))
+            self.joining.join(GROUND, Port(board_id(c.id), "GND"), kind="ground")
 
     def _part(self, placed: Placed) -> None:
         told, f = said(placed.part), placed.function
-        ways = (
-            [str(n) for n in range(1, placed.part.ways + 1)]
-            if any(x.each_position for x in told.lines.values())
-            else []
-        )
-        also = [
-            t for x in told.lines.values() for t in (x.back, *(x.ends or ()), "" if x.each_position else x.terminal)
-        ]
-        ports = tuple(dict.fromkeys(t for t in (*told.terminals, *ways, *also) if t))
+        ports = tuple(dict.fromkeys((*told.terminals, *_named_by_lines(placed, told))))
         if not ports:
             return
         self.joining.add(Device(f.id, "part", f.name, ports, of=f.id, module=placed.place.module))
@@ -106,7 +98,7 @@ class _Deriving:
         """A port and the pin of its line."""
         net = self.joining.join(line.id, port)
         given = self.pins.get(line.id)
-        return self.joining.join(net, Port(*given)) if given else net
+        return self.joining.join(net, Port(board_id(given[0]), given[1])) if given else net
 
     def _controller(self, line: Line) -> str | None:
         given = self.pins.get(line.id)
@@ -186,7 +178,7 @@ class _Deriving:
             controller = self._controller(wired)
             net = self.joining.join(f"{wired.bus} of {controller}" if controller else wired.id, port)
             if (given := self.pins.get(wired.id)) is not None:
-                self.joining.join(net, Port(*given))
+                self.joining.join(net, Port(board_id(given[0]), given[1]))
         elif wired.transistor and line.back:
             volts = feed.volts if feed else LOGIC_SUPPLY
             self.joining.join(self.rails.feeding(volts, self._controller(wired)), port, kind="supply")

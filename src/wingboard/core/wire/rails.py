@@ -5,7 +5,7 @@ from __future__ import annotations
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import LOGIC_SUPPLY
-from wingboard.core.wire.netlist import GROUND, Device, Joining, Port
+from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
 
 
 class Rails:
@@ -25,9 +25,9 @@ class Rails:
         on_hand = next((s for s in self.r.design.workshop.supplies if abs(s.volts - volts) < 1e-9), None)
         plus, minus = ("L", "N") if alternating else ("+", "-")
         if on_hand is not None and not alternating:
-            device = self.joining.add(Device(on_hand.id, "supply", on_hand.name, (plus, minus), volts))
+            device = self.joining.add(Device(supply_id(on_hand.id), "supply", on_hand.name, (plus, minus), volts))
         else:
-            ident = f"supply-{net.lower().replace(' ', '-')}"
+            ident = supply_id(net.lower().replace(" ", "-"))  # no supply of the workshop begins with a figure
             device = self.joining.add(Device(ident, "supply", f"a supply of {net}", (plus, minus), volts))
             self.joining.miss(ident, f"the workshop has no supply of {net}")
         self.joining.join(self.back(volts, alternating), Port(device.id, minus), kind="supply" if apart else "ground")
@@ -47,7 +47,7 @@ class Rails:
         controller = controller or self._first()
         if controller is None:
             return self.volts(LOGIC_SUPPLY)
-        return self.joining.join(f"5 V of {controller}", Port(controller, "5V"), kind="supply")
+        return self.joining.join(f"5 V of {controller}", Port(board_id(controller), "5V"), kind="supply")
 
     def feeding(self, volts: float, controller: str | None) -> str:
         """The net that feeds a part: of the workshop's supply, or of a board for 5 V where there is no other."""

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port
+from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port, board_id
 from wingboard.core.wire.nets import net_list
 
 MOST = 12
@@ -63,9 +63,9 @@ def groups(r: Resolved) -> tuple[Group, ...]:
 
 def soldered_pins(r: Resolved) -> frozenset[tuple[str, str]]:
     """The pins, by board and name, on which a wire is soldered that is still wanted."""
-    boards, done = {c.id for c in r.design.controllers}, set(r.design.soldered)
+    boards, done = {board_id(c.id): c.id for c in r.design.controllers}, set(r.design.soldered)
     ends = (p for wire in every_wire(r) if wire.id in done for p in (wire.start, wire.end))
-    return frozenset((p.device, p.terminal) for p in ends if p.device in boards)
+    return frozenset((boards[p.device], p.terminal) for p in ends if p.device in boards)
 
 
 def names_of(r: Resolved) -> dict[str, str]:
@@ -105,7 +105,7 @@ class _Laying:
             if line.id in given:
                 of = counted.setdefault(line.module, {})
                 of[given[line.id]] = of.get(given[line.id], 0) + 1
-        return {module: max(of, key=lambda board: of[board]) for module, of in counted.items()}
+        return {module: board_id(max(of, key=lambda board: of[board])) for module, of in counted.items()}
 
     def groups(self) -> Iterator[Group]:
         found: dict[tuple[int, str, str], list[Wire]] = {}

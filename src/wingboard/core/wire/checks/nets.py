@@ -12,7 +12,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.drawn import drawn, supply_for
-from wingboard.core.wire.netlist import NetList
+from wingboard.core.wire.netlist import NetList, supply_id
 from wingboard.core.wire.nets import net_list
 
 READS: tuple[Facet, ...] = (
@@ -41,7 +41,7 @@ def no_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Nets that nothing feeds."""
     found = net_list(r)
     for device in found.devices.values():
-        if device.kind != "supply" or any(s.id == device.id for s in r.design.workshop.supplies):
+        if device.kind != "supply" or any(supply_id(s.id) == device.id for s in r.design.workshop.supplies):
             continue
         fed = dict.fromkeys(found.devices[i].of for i in _fed(found, device.id))
         names = [r.functions[f].name for f in fed if f]
