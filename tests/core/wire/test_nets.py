@@ -25,7 +25,7 @@ from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.sheet import wiring_sheet
+from wingboard.core.wire.sheet import missing, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
@@ -176,6 +176,8 @@ def test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings
                {"do": "choose_part", "function": "f1", "part": "mine"})  # fmt: skip
     (unsaid,) = found(own, "wire.terminal-unsaid")
     assert "the other terminal of 2" in unsaid.detail
+    assert missing(Resolved(own)) == ("F1: the other terminal of 2 is not said",)
+    assert missing(Resolved(start)) == ()  # wires to a supply that is not there yet are listed
     like = bare.model_copy(update={"id": "like", "base": toggle.id})
     measured = made(own, {"do": "adopt_part", "part": like.model_dump()},
                     {"do": "choose_part", "function": "f1", "part": "like"})  # fmt: skip

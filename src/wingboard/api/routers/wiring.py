@@ -8,8 +8,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
-from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.sheet import sheet_csv, small_parts, wiring_sheet
+from wingboard.core.wire.sheet import missing, sheet_csv, small_parts, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions, wiring_pdf
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -71,7 +70,6 @@ def sheet(desk: OnDesk, design_id: DesignId) -> Response:
     """The wiring sheet to solder from."""
     state = desk.open(design_id)
     r = state.resolved
-    nets = net_list(r)
     steps = [
         StepView(
             id=s.id, title=s.title, module=s.module, test=s.test,
@@ -85,9 +83,10 @@ def sheet(desk: OnDesk, design_id: DesignId) -> Response:
         for s in wiring_sheet(r)
     ]  # fmt: skip
     small = [SmallView(**s._asdict()) for s in small_parts(r)]
-    unsaid = [f"{nets.devices[u.device].name}: {u.words}" for u in nets.unsaid]
     return as_json(
-        WiringSheetView(revision=state.row.number, steps=steps, small=small, unsaid=unsaid, cautions=list(cautions(r)))
+        WiringSheetView(
+            revision=state.row.number, steps=steps, small=small, unsaid=list(missing(r)), cautions=list(cautions(r))
+        )
     )
 
 

@@ -19,7 +19,7 @@ from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import Brief
 from wingboard.core.record.trials import MOST_TRIALS, LampTrial
-from wingboard.core.record.wiring import Controller, PinChoice
+from wingboard.core.record.wiring import Controller, PinChoice, WireName
 from wingboard.core.record.workshop import Workshop
 
 
@@ -47,7 +47,9 @@ class Design(Record):
     )
     controllers: tuple[Controller, ...] = Field((), max_length=32)
     pins: tuple[PinChoice, ...] = Field((), max_length=5000)
-    soldered: tuple[Words, ...] = Field((), max_length=20_000, description="Wires that are soldered, by their two ends")
+    soldered: tuple[WireName, ...] = Field(
+        (), max_length=20_000, description="Wires that are soldered, by their two ends"
+    )
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
     workshop: Workshop = Workshop()

@@ -13,6 +13,9 @@ CHIPS: dict[BoardKind, str] = {"atmega328p": "ATmega328P", "atmega32u4": "ATmega
 """The chip on each kind of board, as its data sheet writes it."""
 
 
+WireName = Annotated[str, Field(min_length=3, max_length=400, description="A wire by its two ends")]
+
+
 class Controller(Record):
     """A board on hand."""
 

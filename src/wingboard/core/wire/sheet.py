@@ -71,6 +71,13 @@ def _end(r: Resolved, names: dict[str, str], port: Port) -> End:
     return End(names[port.device], port.terminal, module, device.of)
 
 
+def missing(r: Resolved) -> tuple[str, ...]:
+    """What is not on the sheet, for nobody said where it goes: about which part, and what."""
+    nets = net_list(r)
+    told = ((nets.devices[u.device], u.words) for u in nets.unsaid)
+    return tuple(f"{device.name}: {words}" for device, words in told if device.kind != "supply")
+
+
 def small_parts(r: Resolved) -> tuple[Small, ...]:
     """The small parts that are soldered in, by their marks."""
     names, at = names_of(r), {p.function.id: p.place.module for p in r.placed}

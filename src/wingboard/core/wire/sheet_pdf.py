@@ -5,8 +5,7 @@ from __future__ import annotations
 from wingboard.core.files.pages import Pages
 from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.sheet import End, Joint, small_parts, wiring_sheet
+from wingboard.core.wire.sheet import End, Joint, missing, small_parts, wiring_sheet
 
 BEFORE = (
     "Unplug everything: board, USB and supplies. Solder only what is dead. Ventilate, and mind what the iron lies on.",
@@ -22,8 +21,7 @@ def wiring_pdf(r: Resolved) -> bytes:
     """The wiring sheet on A4: cautions, groups with boxes and tests, the small parts; the same bytes every time."""
     pages = Pages(f"{r.design.name}: wiring sheet")
     pages.add(*(pages.words(line) for line in cautions(r)))
-    nets = net_list(r)
-    pages.add(*(pages.words(f"Not listed: {nets.devices[u.device].name}: {u.words}") for u in nets.unsaid))
+    pages.add(*(pages.words(f"Not on this sheet: {words}") for words in missing(r)))
     for n, step in enumerate(wiring_sheet(r), 1):
         pages.together(
             pages.words(f"{n}. {step.title}", "head"),

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.wiring import BoardKind, PinChoice
+from wingboard.core.record.wiring import BoardKind, PinChoice, WireName
 
 
 class AddController(Saying):
@@ -47,7 +47,7 @@ class SetSoldered(Saying):
     """Say of wires, by their two ends, that they are soldered; or that they are not."""
 
     do: Literal["set_soldered"] = "set_soldered"
-    wires: Annotated[tuple[Words, ...], Field(min_length=1, max_length=2000)]
+    wires: Annotated[tuple[WireName, ...], Field(min_length=1, max_length=2000)]
     soldered: bool = True
 
 
