@@ -83,11 +83,10 @@ def sheet(desk: OnDesk, design_id: DesignId) -> Response:
         for s in wiring_sheet(r)
     ]  # fmt: skip
     small = [SmallView(**s._asdict()) for s in small_parts(r)]
-    return as_json(
-        WiringSheetView(
-            revision=state.row.number, steps=steps, small=small, unsaid=list(missing(r)), cautions=list(cautions(r))
-        )
+    view = WiringSheetView(
+        revision=state.row.number, steps=steps, small=small, unsaid=list(missing(r)), cautions=list(cautions(r))
     )
+    return as_json(view)
 
 
 @router.get("/wiring-sheet.pdf", response_class=Response, responses=file_of("application/pdf"))
