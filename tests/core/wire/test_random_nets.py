@@ -1,0 +1,133 @@
+"""Net lists of random panels: nothing is shorted, nothing hangs in the air, readings are what circuits give."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import networkx as nx
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.netlist import NetList, Port, board_id
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.solve import solve
+from wingboard.core.wire.wires import every_wire
+
+WIRED = tuple(p.id for p in catalogue().values() if p.lines or p.contacts or p.feed)
+LOADS = st.fixed_dictionaries({
+    "volts": st.sampled_from([5.0, 12.0, 24.0, 48.0, 110.0, 230.0]), "amps": st.sampled_from([0.0, 0.5, 6.0]),
+    "through": st.sampled_from(["", "relay", "contactor", "transistor"]), "bus": st.sampled_from(["", "A", "B"]),
+    "current": st.sampled_from(["", "AC", "DC"]),
+})  # fmt: skip
+
+
+def made(start: Design, *commands: dict[str, Any]) -> Design:
+    return apply(start, BATCH.validate_python(commands), catalogue())
+
+
+@st.composite
+def panels(draw: st.DrawFn) -> Design:
+    """Some parts beside each other, loads on some of them, supplies or none, a board with its pins or none."""
+    parts = draw(st.lists(st.sampled_from(WIRED), min_size=1, max_size=8))
+    start = plate(*((part, 20.0 + 60 * n, 60.0) for n, part in enumerate(parts)))
+    commands: list[dict[str, Any]] = []
+    for n in range(1, len(parts) + 1):
+        if draw(st.booleans()):
+            commands.append({"do": "edit_function", "function": f"f{n}", **draw(LOADS)})
+        if parts[n - 1].startswith("rotary") and draw(st.booleans()):
+            commands.append({"do": "edit_function", "function": f"f{n}", "scheme": "ladder"})
+    for volts in draw(st.sets(st.sampled_from([5.0, 12.0, 24.0]))):
+        commands.append({"do": "add_supply", "name": f"{volts:g} V", "volts": volts, "amps": 10})
+    if draw(st.booleans()):
+        commands.append({"do": "add_controller", "id": "it", "board": "atmega2560"})
+    design = made(start, *commands) if commands else start
+    if design.controllers:
+        pins = solve(Resolved(design), seconds=2).pins
+        design = design.model_copy(update={"pins": pins})
+    return design
+
+
+@settings(max_examples=60, deadline=None)
+@given(panels())
+def test_nothing_is_shorted_and_nothing_hangs_in_the_air(design: Design) -> None:
+    r = Resolved(design)
+    nets = net_list(r)
+    ports = [port for net in nets.nets for port in net.ports]
+    assert len(ports) == len(set(ports))
+    for net in nets.nets:
+        ends = [(nets.devices[port.device], port) for port in net.ports]
+        sources = {d.id for d, p in ends if d.kind == "supply" and p.terminal in "+L"}
+        boards = {d.id for d, p in ends if d.kind == "controller" and p.terminal == "5V"}
+        returns = [p for d, p in ends if d.kind in ("supply", "controller") and p.terminal in ("GND", "-", "N")]
+        pins = [p for d, p in ends if d.kind == "controller" and p.terminal not in ("5V", "GND")]
+        assert len(sources) + len(boards) <= 1, net  # two sources are never joined
+        assert not ((sources or boards) and returns), net
+        assert sum(d.kind == "supply" and d.ports == ("L", "N") for d, _ in ends) <= 1, net
+        # A bus has as many pins as boards it is on; else two pins would drive each other.
+        assert len({p.device for p in pins}) == len(pins) <= 1, net
+        assert not pins or net.kind == "signal", net  # a pin is never on ground, a supply or a load
+    pinned = {choice.line for choice in design.pins}
+    whole = all(line.id in pinned for line in lines(r))
+    for device in nets.devices.values():
+        on = [nets.by_port[port].id for t in device.ports if (port := Port(device.id, t)) in nets.by_port]
+        if device.kind not in ("part", "controller"):
+            assert len(on) == len(set(on)), device  # both ends on one net would be a bridge, or a short
+            assert not whole or len(on) == len(device.ports) or device.kind == "supply", device
+
+
+@settings(max_examples=40, deadline=None)
+@given(panels())
+def test_wires_are_trees_and_every_line_with_a_pin_has_one(design: Design) -> None:
+    r = Resolved(design)
+    nets, graph = net_list(r), nx.Graph()
+    for wire in every_wire(r):
+        graph.add_edge(wire.start, wire.end)
+    assert len(graph) == 0 or nx.is_forest(graph)
+    assert {frozenset(tree) for tree in nx.connected_components(graph)} == {frozenset(net.ports) for net in nets.nets}
+    wanted = {line.id for line in lines(r)}
+    for choice in design.pins:
+        if choice.line in wanted:
+            assert Port(board_id(choice.controller), choice.pin) in nets.by_port, choice
+
+
+def read(nets: NetList, function: str, way: int, volts: float) -> float:
+    """What the converter sees of a ladder in a position: its resistors as a circuit, solved by nodes (Kirchhoff)."""
+    resistors = [d for d in nets.devices.values() if d.kind == "resistor"]
+    nodes = sorted({nets.by_port[Port(d.id, t)].id for d in resistors for t in "12"})
+    fixed = {net.id: 0.0 if net.kind == "ground" else volts for net in nets.nets if net.kind in ("ground", "supply")}
+    g, i = np.zeros((len(nodes), len(nodes))), np.zeros(len(nodes))
+    for d in resistors:
+        a, b = (nodes.index(nets.by_port[Port(d.id, t)].id) for t in "12")
+        for one, other in ((a, b), (b, a)):
+            g[one, one] += 1 / d.value
+            g[one, other] -= 1 / d.value
+    for node, value in fixed.items():
+        if node in nodes:
+            k = nodes.index(node)
+            g[k], i[k] = 0.0, value
+            g[k, k] = 1.0
+    return float(np.linalg.solve(g, i)[nodes.index(nets.by_port[Port(function, str(way))].id)])
+
+
+@pytest.mark.parametrize("many", [2, 4, 7, 12])
+def test_a_ladder_reads_k_of_n_minus_one_as_its_circuit_is_solved(many: int) -> None:
+    positions = [f"P{n}" for n in range(many)]
+    start = plate(("rotary-12", 60, 60))
+    ladder = made(start, {"do": "edit_function", "function": "f1", "positions": positions, "scheme": "ladder"},
+                  {"do": "add_controller", "id": "it", "board": "atmega2560"},
+                  {"do": "pin", "line": "f1.way-ladder", "controller": "it", "pin": "A0"})  # fmt: skip
+    nets = net_list(Resolved(ladder))
+    seen = [1023 * read(nets, "f1", way, 5.0) / 5.0 for way in range(1, many + 1)]
+    assert seen == pytest.approx([1023 * k / (many - 1) for k in range(many)])
+    if many == 4:
+        assert list(map(round, seen)) == [0, 341, 682, 1023]  # common practice, as it is measured with ten bits
+    assert nets.by_port[Port("f1", "C")] == nets.by_port[Port(board_id("it"), "A0")]
