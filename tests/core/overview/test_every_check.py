@@ -1160,7 +1160,7 @@ ELSEWHERE = {
     "cut.patch-small": "test_words_that_do_not_fit_on_a_label_have_it_made_larger",
     "cut.engraves-deep": "test_a_laser_engraves_as_deep_as_is_said_by_the_energy_on_its_way",
     "wire.no-supply": "test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings",
-    "wire.terminal-unsaid": "test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings",
+    "wire.unjoined": "test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings",
     "wire.supply-short": "test_supplies_and_ports_are_loaded_to_four_fifths_and_no_further",
     "wire.usb-current": "test_supplies_and_ports_are_loaded_to_four_fifths_and_no_further",
     "wire.orphan-breaker": "test_a_breaker_protects_its_function_its_bus_or_nothing",

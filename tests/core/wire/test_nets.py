@@ -161,6 +161,20 @@ def test_what_switches_a_load_is_in_its_circuit_behind_what_protects_it() -> Non
     assert all(net.kind != "ground" for net in mains.nets if any(p.device == supply.id for p in net.ports))
 
 
+def test_a_contact_whose_common_is_on_ground_switches_the_low_side_or_nothing() -> None:
+    for part, common in (("rocker-lit", "1"), ("joystick-small", "GND")):
+        lit = made(plate((part, 60, 60), ("breaker-10", 120, 60)), *loaded())
+        nets = net_list(Resolved(lit))
+        assert nets.by_port[Port("f1", common)].kind == "ground"
+        load = next(d for d in nets.devices if d.endswith("-load"))
+        contact = next(line for line in catalogue()[part].lines if line.does == "switch")
+        assert nets.by_port[Port(load, "1")] == nets.by_port[Port("f2", "load")]
+        assert nets.by_port[Port(load, "2")] == nets.by_port[Port("f1", contact.terminal)]
+        (finding,) = found(made(lit, {"do": "edit_function", "function": "f1", "volts": 230}), "wire.unjoined")
+        assert "cannot switch such a load" in finding.detail
+        assert finding.severity == "must"
+
+
 def test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings() -> None:
     start = plate(("pilot-22-bulb", 60, 60), ("vent-fan-40", 120, 60))
     (twelve, day) = sorted(found(start, "wire.no-supply"), key=lambda f: f.detail)
@@ -174,14 +188,14 @@ def test_volts_that_no_supply_gives_and_terminals_that_are_not_said_are_findings
     )
     own = made(plate(("toggle-large-on-off", 60, 60)), {"do": "adopt_part", "part": bare.model_dump()},
                {"do": "choose_part", "function": "f1", "part": "mine"})  # fmt: skip
-    (unsaid,) = found(own, "wire.terminal-unsaid")
+    (unsaid,) = found(own, "wire.unjoined")
     assert "the other terminal of 2" in unsaid.detail
     assert missing(Resolved(own)) == ("F1: the other terminal of 2 is not said",)
     assert missing(Resolved(start)) == ()  # wires to a supply that is not there yet are listed
     like = bare.model_copy(update={"id": "like", "base": toggle.id})
     measured = made(own, {"do": "adopt_part", "part": like.model_dump()},
                     {"do": "choose_part", "function": "f1", "part": "like"})  # fmt: skip
-    assert found(measured, "wire.terminal-unsaid") == []  # as the part that it was copied from
+    assert found(measured, "wire.unjoined") == []  # as the part that it was copied from
 
 
 def test_supplies_and_ports_are_loaded_to_four_fifths_and_no_further() -> None:
@@ -210,6 +224,9 @@ def test_a_breaker_protects_its_function_its_bus_or_nothing() -> None:
     start = plate(("toggle-large-on-off", 60, 60), ("breaker-10", 120, 60))
     assert [f.subjects for f in found(start, "wire.orphan-breaker")] == [("f2",)]
     assert found(made(start, *loaded()), "wire.orphan-breaker") == []
+    third = made(plate(("toggle-large-on-off", 40, 60), ("breaker-10", 100, 60), ("toggle-large-on-off", 160, 60)),
+                 *loaded(), {"do": "edit_function", "function": "f3", "volts": 12, "amps": 1, "bus": "B"})  # fmt: skip
+    assert "its load on 12 V" in found(third, "wire.unjoined")[0].detail  # a bus has one supply
     other = made(start, *loaded(), {"do": "edit_function", "function": "f2", "bus": "C"})
     assert len(found(other, "wire.orphan-breaker")) == 1
     assert found(made(other, {"do": "edit_function", "function": "f2", "of": "f1"}), "wire.orphan-breaker") == []

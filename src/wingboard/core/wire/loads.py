@@ -9,7 +9,7 @@ from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.helpers import at_base
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port
 from wingboard.core.wire.rails import Rails
-from wingboard.core.wire.terminals import said
+from wingboard.core.wire.terminals import Said, said
 
 
 def join_loads(r: Resolved, joining: Joining, rails: Rails) -> None:
@@ -20,6 +20,8 @@ def join_loads(r: Resolved, joining: Joining, rails: Rails) -> None:
 class _Loads:
     def __init__(self, r: Resolved, joining: Joining, rails: Rails) -> None:
         self.r, self.joining, self.rails = r, joining, rails
+        self.fed: dict[str, str] = {}
+        """By the function of each breaker the net that feeds it: of one supply only."""
         self.guards = [p for p in r.placed if duty_of(p.function, p.part) == "protection"]
 
     def join(self) -> None:
@@ -35,13 +37,18 @@ class _Loads:
         if not f.switches.volts:
             self.joining.miss(f.id, "the volts of its load are not said")
             return
-        contacts = [
-            line for line in said(placed.part).lines.values() if line.does == "switch" and not line.each_position
-        ]
+        told = said(placed.part)
+        contacts = [line for line in told.lines.values() if line.does == "switch" and not line.each_position]
         start = self._protected(f)
         for line in contacts:
             if not line.back:
                 self.joining.miss(f.id, f"the other terminal of {line.terminal} is not said")
+                continue
+            shared = _on_ground(told, line.back)
+            if shared and (self._apart(f.switches) or f.switches.through == "transistor"):
+                self.joining.miss(
+                    f.id, f"{line.back} of its contact is on ground: that cannot switch such a load", True
+                )
                 continue
             name = f"what {f.name} switches" if len(contacts) == 1 else f"what {f.name} switches at {line.terminal}"
             load = self.joining.helper(f"{f.id}.{line.id}-load", "load", name, "1 2", f.id, f.switches.volts)
@@ -49,7 +56,11 @@ class _Loads:
             if f.switches.through == "transistor":
                 self._transistor(f, line.id, out, start, load)
             elif f.switches.through:
-                self._relay(f, line.id, out, start, load)
+                self._relay(f, line.id, out, start, load, shared)
+            elif shared:
+                self.joining.join(start, Port(load.id, "1"), kind="load")
+                self.joining.join(f"{load.id}-off", Port(load.id, "2"), out[0], kind="load")
+                self.joining.join(GROUND, out[1], kind="ground")
             else:
                 self.joining.join(start, out[1], kind="load")
                 self.joining.join(f"{load.id}-on", out[0], Port(load.id, "1"), kind="load")
@@ -69,6 +80,9 @@ class _Loads:
                 self.joining.miss(guard.function.id, "its terminals are not said")
                 continue
             ident = guard.function.id
+            if self.fed.setdefault(ident, rail) != rail:
+                self.joining.miss(f.id, f"{guard.function.name} is on {self.fed[ident]}, its load on {rail}", True)
+                continue
             behind = net if n == 0 else f"{net}-{n + 1}"
             self.joining.join(rail, Port(ident, contact.a), kind="supply")
             rail = self.joining.join(behind, Port(ident, contact.b), kind="load")
@@ -77,15 +91,25 @@ class _Loads:
     def _back(self, s: Switched) -> str:
         return self.rails.back(s.volts, s.alternating)
 
-    def _relay(self, f: Function, line: str, out: tuple[Port, Port], start: str, load: Device) -> None:
-        """The control's contact drives the coil, the relay's own carries the load; numbered as in EN 50005."""
+    def _apart(self, s: Switched) -> bool:
+        """Whether a load's return is not the ground."""
+        return self._back(s) != GROUND and not s.through
+
+    def _relay(
+        self, f: Function, line: str, out: tuple[Port, Port], start: str, load: Device, low: bool
+    ) -> None:  # fmt: skip
+        """The control's contact drives the coil, the relay's own carries the load; numbered as in EN 50005.
+
+        ``low``: the contact is between coil and ground, not before the coil.
+        """
         name = f"{f.switches.through} for {f.name}"
         relay = self.joining.helper(f"{f.id}.{line}-relay", "relay", name, "A1 A2 13 14", f.id)
         diode = self.joining.helper(f"{relay.id}-d", "diode", f"across the coil for {f.name}", "A K", f.id)
         coil = f.switches.volts if not f.switches.alternating and f.switches.volts < AC_UNLESS_SAID else self._low()
-        self.joining.join(self.rails.volts(coil), out[1], kind="supply")
-        self.joining.join(f"{relay.id}-coil", out[0], Port(relay.id, "A1"), Port(diode.id, "K"))
-        self.joining.join(GROUND, Port(relay.id, "A2"), Port(diode.id, "A"), kind="ground")
+        fed, ends = (Port(relay.id, "A1"), Port(diode.id, "K")), (Port(relay.id, "A2"), Port(diode.id, "A"))
+        self.joining.join(self.rails.volts(coil), *(fed if low else out[1:]), kind="supply")
+        self.joining.join(f"{relay.id}-coil", out[0], *(ends if low else fed))
+        self.joining.join(GROUND, *(out[1:] if low else ends), kind="ground")
         self.joining.join(start, Port(relay.id, "13"), kind="load")
         self.joining.join(f"{load.id}-on", Port(relay.id, "14"), Port(load.id, "1"), kind="load")
         self.joining.join(self._back(f.switches), Port(load.id, "2"), kind="load")
@@ -104,6 +128,13 @@ class _Loads:
         self.joining.join(f"{q.id}-base", Port(base.id, "2"), Port(q.id, "B"))
         self.joining.join(f"{q.id}-switched", Port(load.id, "2"), Port(q.id, "C"), kind="load")
         self.joining.join(self._back(f.switches), Port(q.id, "E"), kind="ground")
+
+
+def _on_ground(told: Said, terminal: str) -> bool:
+    """Whether something beside a contact has its ground on a terminal: a lamp, a divider, what feeds the part."""
+    lows = {line.back for line in told.lines.values() if line.does != "switch"}
+    lows |= {line.ends[0] for line in told.lines.values() if line.ends}
+    return terminal in lows or (told.feed is not None and terminal in told.feed.minus)
 
 
 def _bus(f: Function) -> str:

@@ -58,10 +58,11 @@ class Net(NamedTuple):
 
 
 class Unsaid(NamedTuple):
-    """What the record does not say, so that a wire is missing here: about which device, and what."""
+    """Why a wire is missing here: about which device, and what the record does not say, or says that cannot be."""
 
     device: str
     words: str
+    wrong: bool = False
 
 
 class NetList:
@@ -141,9 +142,9 @@ class Joining:
         del self._kinds[drop]
         return keep
 
-    def miss(self, device: str, words: str) -> None:
-        """Say what the record does not."""
-        self._unsaid[Unsaid(device, words)] = None
+    def miss(self, device: str, words: str, wrong: bool = False) -> None:
+        """Say what the record does not, or what cannot be as it says (``wrong``)."""
+        self._unsaid[Unsaid(device, words, wrong)] = None
 
     def done(self) -> NetList:
         """The list; nets of a single port are none."""

@@ -12,7 +12,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.drawn import drawn, supply_for
-from wingboard.core.wire.netlist import NetList, supply_id
+from wingboard.core.wire.netlist import NetList, Unsaid, supply_id
 from wingboard.core.wire.nets import net_list
 
 READS: tuple[Facet, ...] = (
@@ -68,25 +68,26 @@ def _with_one(r: Resolved, volts: float) -> Fix:
 
 
 @check(
-    "wire.terminal-unsaid",
+    "wire.unjoined",
     severity="judge",
-    title="A terminal is not said",
-    measures="parts of which the record does not say where the other end of a line, or a supply, goes",
+    title="Wires that cannot be listed",
+    measures="what the record does not say of a part's terminals or load, or says that cannot be; wires are missing",
     source=Source(kind="computed", note="the net list"),
     reads=READS,
 )
-def terminal_unsaid(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Wires that cannot be listed, for nobody said where they end."""
+def unjoined(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Parts that the net list joins in part only; a must where what is said would be a short, or could not work."""
     found = net_list(r)
-    told: dict[str, list[str]] = {}
+    told: dict[str, list[Unsaid]] = {}
     for missing in found.unsaid:
         if found.devices[missing.device].kind != "supply":
-            told.setdefault(missing.device, []).append(missing.words)
-    for ident, words in told.items():
+            told.setdefault(missing.device, []).append(missing)
+    for ident, entries in told.items():
         yield rule.finding(
             ident,
-            detail=f"{found.devices[ident].name}: {'; '.join(words)}",
-            measured=Measure(value=len(words), unit="not said"),
-            needed=Measure(value=0, unit="not said"),
+            detail=f"{found.devices[ident].name}: {'; '.join(e.words for e in entries)}",
+            measured=Measure(value=len(entries), unit="open"),
+            needed=Measure(value=0, unit="open"),
             most=True,
+            severity="must" if any(e.wrong for e in entries) else "judge",
         )
