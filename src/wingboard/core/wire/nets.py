@@ -128,7 +128,8 @@ class _Deriving:
     def _divider(self, device: str, line: PartLine, wired: Line) -> None:
         self._pin(wired, Port(device, line.terminal))
         if line.ends is None:
-            self.joining.miss(device, f"the ends of {line.terminal} are not said")
+            if not line.back:  # else it is read against a terminal that is driven, as a coder's
+                self.joining.miss(device, f"the ends of {line.terminal} are not said")
             return
         low, high = line.ends
         self.joining.join(GROUND, Port(device, low), kind="ground")
