@@ -51,7 +51,8 @@ def test_export_writes_the_named_files_and_only_those_asked_for(tram: Path, tmp_
     assert "NOT SETTLED BEFORE CUTTING" in sheet
     assert "never PVC" in sheet
     ran("export", tram, "--to", tmp_path / "wire", "--only", "wire")
-    assert {f.name for f in (tmp_path / "wire").rglob("*.*")} == {"pins.csv", "pins.json"}
+    named = {"pins.csv", "pins.json", "wiring-sheet.csv", "wiring-sheet.pdf", "small-parts.csv", "nets.json"}
+    assert {f.name for f in (tmp_path / "wire").rglob("*.*")} == named
     ran("export", tram, "--to", tmp_path / "cut", "--only", "cut")
     assert not (tmp_path / "cut/wire").exists()
 
