@@ -184,7 +184,10 @@ def test_words_that_do_not_fit_on_a_label_have_it_made_larger() -> None:
     long = made(short, {"do": "edit_patch", "patch": "patch-1", "text": "EMERGENCY GATE"})
     assert found(settled(long, small), "cut.patch-small") == []
     between = made(long, {"do": "edit_patch", "patch": "patch-1", "x": 83, "y": 60})
-    assert [offered(between, f) for f in found(between, "cut.patch-small")] == [None]  # no room to grow
+    (tight,) = found(between, "cut.patch-small")  # no room to grow there
+    moved = settled(between, tight)
+    assert found(moved, "cut.patch-small") == found(moved, "cut.patch-meets") == []
+    assert moved.cutting.patches[0].x != 83
 
 
 def test_an_opening_that_was_left_is_offered_a_patch_that_is_cut_with_the_others() -> None:

@@ -11,7 +11,7 @@ from wingboard.core.changes.commands.workshop import EditMachine
 from wingboard.core.cut.checks.machines import READS, USUAL_ENGRAVER
 from wingboard.core.cut.lettered import narrowest, way_of
 from wingboard.core.cut.oldholes import MARGIN, judged_holes
-from wingboard.core.cut.patched import ASIDE, HIGH, lettering_of, met_by
+from wingboard.core.cut.patched import ASIDE, HIGH, free_spot, lettering_of, met_by
 from wingboard.core.cut.pieces import whole_pieces
 from wingboard.core.cut.scenes import graphic_items, lettering_items
 from wingboard.core.cut.sheets import machine_for
@@ -90,7 +90,7 @@ def patch_meets(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="cap height of a patch's words as they fit on it, against 2·d·tan(α/2) at the eye's distance",
     limits=("legend-angle",),
     source=Source(kind="memory", note="MIL-STD-1472: 16 minutes of arc; 3.3 mm at 710 mm"),
-    fixes="makes the patch as large as its words need, where nothing is in the way",
+    fixes="makes the patch as large as its words need, there or where it is free",
     reads=(*WORDS, "brief"),
 )
 def patch_small(r: Resolved, rule: Check) -> Iterator[Finding]:
@@ -118,10 +118,17 @@ def _larger(r: Resolved, patch: Patch, need: float) -> list[Fix]:
     wide = math.ceil(run(patch.text, cap).width + 2 * ASIDE + 0.5)
     width, height = max(patch.width, wide), max(patch.height, math.ceil(cap / HIGH))
     grown = patch.model_copy(update={"width": float(width), "height": float(height)})
-    if r.design.style.name_cap < need - VISIBLE or met_by(r.modules[patch.module], grown) is not None:
+    module = r.modules[patch.module]
+    if r.design.style.name_cap < need - VISIBLE:
         return []
     command = EditPatch(patch=patch.id, width=grown.width, height=grown.height)
-    return [Fix(label=f"{width:g} × {height:g} mm", commands=(command,))]
+    if met_by(module, grown) is None:
+        return [Fix(label=f"{width:g} × {height:g} mm", commands=(command,))]
+    spot = free_spot(module, (grown.width, grown.height))
+    if spot is None:
+        return []
+    there = command.model_copy(update={"x": spot[0], "y": spot[1]})
+    return [Fix(label=f"{width:g} × {height:g} mm at {spot[0]:g}, {spot[1]:g}", commands=(there,))]
 
 
 def _engraved(r: Resolved, module: ResolvedModule, way: Lettering | None = None) -> Fix:
