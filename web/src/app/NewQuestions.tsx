@@ -75,6 +75,7 @@ export function NewQuestions({ answers, change }: Props) {
             <label key={kind} className="flex items-center gap-2">
               <input
                 type="checkbox"
+                disabled={usual.length === 0}
                 checked={answers.machines.some((m) => m.kind === kind)}
                 onChange={() => toggle(kind)}
               />

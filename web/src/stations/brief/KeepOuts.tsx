@@ -31,7 +31,10 @@ export function KeepOuts({ view }: { view: DesignView }) {
   return (
     <section aria-label="Behind the opening" className="mt-5">
       <p className="flex items-center justify-between">
-        <b className="text-[12px]">In the way</b> <Button onClick={add}>Add a bar or box</Button>
+        <b className="text-[12px]">In the way</b>{" "}
+        <Button disabled={!usual} onClick={add}>
+          Add a bar or box
+        </Button>
       </p>
       {keepouts.map((box) => (
         <div key={box.id} className="mt-2 grid grid-cols-[repeat(15,minmax(0,1fr))] items-start gap-1.5">

@@ -27,7 +27,7 @@ export function Machines({ view, send, beds }: Props & { beds: BriefView["beds"]
       <h3 className="text-[12px]">What can you cut with?</h3>
       <p className="mt-1 flex flex-wrap gap-1.5">
         {PROCESS_NAMES.map(([kind, name]) => (
-          <Button key={kind} onClick={() => add(kind)}>
+          <Button key={kind} disabled={usual.length === 0} onClick={() => add(kind)}>
             Add a {name}
           </Button>
         ))}

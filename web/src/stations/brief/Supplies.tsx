@@ -22,6 +22,7 @@ export function Supplies({ view, send }: Props) {
         <b className="text-[12px]">Supplies and boards on hand</b>
         <span className="flex gap-1.5">
           <Button
+            disabled={!trade}
             onClick={() => {
               if (trade) send({ do: "add_supply", ...trade.supply });
             }}

@@ -47,7 +47,10 @@ function Sheets({ view, send }: Props) {
   return (
     <section aria-label="Sheets in stock" className="mt-5">
       <p className="flex items-center justify-between">
-        <b className="text-[12px]">Sheets in stock</b> <Button onClick={add}>Add a sheet</Button>
+        <b className="text-[12px]">Sheets in stock</b>{" "}
+        <Button disabled={!usual} onClick={add}>
+          Add a sheet
+        </Button>
       </p>
       {stock.map((sheet) => (
         <SheetRow key={sheet.id} sheet={sheet} send={send} />

@@ -171,7 +171,7 @@ function Exits({ made, set }: { made: Made; set: (changes: Changes) => void }) {
           />
         ))}
       </div>
-      <Button look="quiet" onClick={() => usual && set({ exits: [...exits, usual] })}>
+      <Button look="quiet" disabled={!usual} onClick={() => usual && set({ exits: [...exits, usual] })}>
         Add an exit
       </Button>
     </div>
