@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from wingboard.core.changes.commands.functions import EditFunction, RemoveFunction
 from wingboard.core.changes.commands.places import MoveItems
@@ -163,3 +163,23 @@ def test_more_tabs_than_a_browser_has_connections_all_follow(page: Page, address
         start = place(demo_desk)
         demo_desk.command(TRAM, demo_desk.head(TRAM), (MoveItems(functions=("f15",), dx=5),))
         expect(tabs[hears].locator("#part-f15")).to_have_attribute("transform", re.compile(rf"\({start.x + 5:g}[ ,]"))
+
+
+def test_what_needs_the_usual_values_cannot_be_pressed_before_they_are_there(
+    page: Page, address: str, demo_desk: Desk
+) -> None:
+    held: list[Route] = []
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    page.route("**/api/trade", hold)
+    page.goto(f"{address}/d/{TRAM}/brief")
+    page.get_by_role("tab", name="Workshop").click()
+    for name in ("Add a printer", "Add a sheet", "Add a supply"):
+        expect(page.get_by_role("button", name=name)).to_be_disabled()
+    for route in held:
+        route.continue_()
+    page.get_by_role("button", name="Add a printer").click()
+    expect(page.get_by_role("group", name="Printer")).to_be_visible()
+    assert demo_desk.open(TRAM).design.workshop.machines[-1].kind == "printer"
