@@ -18,7 +18,7 @@ from wingboard.core.cut.again import changed_since, marked
 from wingboard.core.cut.beside import region_of
 from wingboard.core.cut.operations import operations
 from wingboard.core.cut.parted import Parted
-from wingboard.core.cut.pieces import Piece, pieces_of, whole_pieces
+from wingboard.core.cut.pieces import Piece, parted_of, pieces_of, whole_pieces
 from wingboard.core.cut.plan import verdict
 from wingboard.core.cut.seams import offered as seams_offered
 from wingboard.core.cut.sheets import layout
@@ -70,6 +70,20 @@ def test_a_plate_twice_as_long_as_the_bed_is_three_parts_with_margins_and_two_wh
     sparse = laser(plate(("button-22", 165, 90)), bed_width=220, bed_height=80)
     lower = split(sparse, "plate/face")  # across the height, where that makes fewer parts
     assert (lower.along, len(lower.at)) == ("y", 1)
+
+
+def test_dowels_are_marked_at_both_edges_but_not_on_a_face_that_is_seen() -> None:
+    at = split(laser(BUSY), "plate/face").at
+    for layer in ("face", "back"):
+        thick = made(laser(BUSY), {"do": "edit_layer", "layer": layer, "thickness": 8.0},
+                     {"do": "set_split", "piece": f"plate/{layer}", "at": list(at), "joint": "dowels"})  # fmt: skip
+        r = Resolved(thick)
+        parted = parted_of(r, piece(thick, f"plate/{layer}"))
+        assert parted
+        bored = sum(len(parted.dowels(seam)) for seam in at)
+        marks = [i for p in pieces_of(r) if p.of == f"plate/{layer}" for i in p.drawn.items if i.label == "dowel"]
+        assert bored > 0
+        assert len(marks) == (0 if layer == "face" else 2 * bored)
 
 
 @pytest.mark.parametrize("joint", ["straight", "tongues", "strap", "dowels"])
