@@ -51,7 +51,7 @@ def no_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
             + (f" and {len(names) - 4} more" if len(names) > 4 else ""),
             measured=Measure(value=0, unit="supplies"),
             needed=Measure(value=1, unit="supplies"),
-            fix=partial(_with_one, r, device.value) if "+" in device.ports else None,
+            fix=partial(new_supply, r, device.value) if "+" in device.ports else None,
         )
 
 
@@ -61,7 +61,8 @@ def _fed(found: NetList, supply: str) -> list[str]:
     return [p.device for p in net.ports if p.device != supply] if net else []
 
 
-def _with_one(r: Resolved, volts: float) -> Fix:
+def new_supply(r: Resolved, volts: float) -> Fix:
+    """A supply of so many volts for the workshop, with a quarter more than what is drawn from it."""
     rating = supply_for(drawn(r, volts))
     command = AddSupply(name=f"{volts:g} V supply", volts=volts, amps=rating)
     return Fix(label=f"A supply of {volts:g} V, {rating:g} A", commands=(command,))

@@ -6,14 +6,14 @@ from collections.abc import Iterator
 from functools import partial
 
 from wingboard.core.brief.wanted import duty_of
-from wingboard.core.changes.commands.workshop import AddSupply, EditSupply
+from wingboard.core.changes.commands.workshop import EditSupply
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.checks.nets import READS, new_supply
 from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_for
 from wingboard.core.wire.lines import LOGIC_SUPPLY
 from wingboard.core.wire.netlist import Port
@@ -83,9 +83,7 @@ def usb_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 def _own_supply(r: Resolved, draws: FromUsb) -> list[Fix]:
     if draws.board + draws.lamps > limit(r.design, "usb-supply") + 1e-9:
         return []  # its pins alone take too much: fewer lamps on this board, or dimmer ones
-    rating = supply_for(drawn(r, LOGIC_SUPPLY))
-    command = AddSupply(name="5 V supply", volts=LOGIC_SUPPLY, amps=rating)
-    return [Fix(label=f"A supply of 5 V, {rating:g} A", commands=(command,))]
+    return [new_supply(r, LOGIC_SUPPLY)]
 
 
 @check(
