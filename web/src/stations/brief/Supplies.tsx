@@ -1,4 +1,5 @@
 /** Supplies and controllers on hand. */
+import { AddController } from "../../app/AddController";
 import type { Command, DesignView } from "../../api/types";
 import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
@@ -29,15 +30,7 @@ export function Supplies({ view, send }: Props) {
           >
             Add a supply
           </Button>
-          {trade?.controllers.map(({ board, name, chip }) => (
-            <Button
-              key={board}
-              title={`Add an ${name}`}
-              onClick={() => send({ do: "add_controller", board, name: "" })}
-            >
-              Add {chip}
-            </Button>
-          ))}
+          <AddController design={view.id} />
         </span>
       </p>
       {supplies.length > 0 && (

@@ -3,11 +3,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
 import type { Solved } from "../../api/types";
+import { AddController } from "../../app/AddController";
 import { useChanges, useDesign } from "../../app/design";
 import { designKey } from "../../app/queue";
 import { useJob } from "../../app/useJob";
 import { useCommands } from "../../app/registry";
-import { useTrade } from "../../app/trade";
 import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
@@ -32,7 +32,6 @@ export default function Wire() {
   const [shows, setShows] = useState<Shows>("wires");
   const [solved, setSolved] = useState<Solved | null>(null);
   const job = useJob();
-  const trade = useTrade();
   const busy = job.standing !== null;
   const wire = useQuery({
     queryKey: ["wire", view.id, view.revision],
@@ -79,22 +78,7 @@ export default function Wire() {
         >
           Reassign all
         </Button>
-        <select
-          aria-label="Add a controller"
-          className="h-8 rounded border border-faint bg-sheet px-2"
-          value=""
-          onChange={(event) => {
-            const kind = trade?.controllers.find((c) => c.board === event.target.value);
-            if (kind) void send([{ do: "add_controller", board: kind.board, name: "" }]);
-          }}
-        >
-          <option value="">Add a controller…</option>
-          {trade?.controllers.map(({ board, name }) => (
-            <option key={board} value={board}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <AddController design={view.id} />
         <span className="flex-1" />
         <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={setShows} className="h-8!" />
         {shows === "sheet" && (
