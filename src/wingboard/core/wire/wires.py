@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from itertools import groupby, pairwise
 from typing import NamedTuple
 
+from wingboard.core.record.part import BUS_LINES
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port, board_id
@@ -22,6 +23,17 @@ OUTSIDE: tuple[DeviceKind, ...] = ("controller", "supply", "load")
 """What does not sit on a module."""
 MARKS: dict[DeviceKind, str] = {"resistor": "R", "diode": "D", "transistor": "Q", "high side": "U", "relay": "K"}
 """Letters of small parts (IEEE 315)."""
+
+
+TESTS = (
+    ({"switch", "encoder"}, "ohmmeter from each pin of a contact to GND: closed in its positions, open in the others"),
+    ({"lamp"}, "5 V on the pin's end of each resistor lights its lamp, its supply on"),
+    (
+        {"analogue", "driver", *BUS_LINES},
+        "ohmmeter from each pin to its terminal: under 1 Ω, and open to the pins beside it",
+    ),
+)
+"""How what is soldered for a part is tried, by what its lines do (common practice)."""
 
 
 class Wire(NamedTuple):
@@ -163,10 +175,10 @@ class _Laying:
             return "Ohmmeter, nothing plugged in: no short from any supply to ground; then switch on and read its volts"
         if "load" in kinds:
             return "Ohmmeter from the supply to the load: open and closed as the control is thrown, with the supply off"
-        ends = {p.device for w in wires for p in (w.start, w.end)}
-        lit = any(self.nets.devices[d].kind == "resistor" for d in ends)
-        lamp = "; 5 V on the pin's end of each resistor lights its lamp" if lit else ""
-        return f"Ohmmeter from each pin to GND: closed in the positions of its contact, open in the others{lamp}"
+        owners = {self.nets.devices[p.device].of for w in wires for p in (w.start, w.end)}
+        kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
+        tests = [words for does, words in TESTS if kinds_of_line & does]
+        return f"{tests[0][0].upper()}{tests[0][1:]}" + "".join(f"; {words}" for words in tests[1:])
 
     def _module(self, port: Port) -> str:
         device = self.nets.devices[port.device]
