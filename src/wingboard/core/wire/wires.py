@@ -177,7 +177,7 @@ class _Laying:
             return "Ohmmeter from the supply to the load: open and closed as the control is thrown, with the supply off"
         owners = {self.nets.devices[p.device].of for w in wires for p in (w.start, w.end)}
         kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
-        tests = [words for does, words in TESTS if kinds_of_line & does]
+        tests = [words for does, words in TESTS if kinds_of_line & does] or [TESTS[-1][1]]
         return f"{tests[0][0].upper()}{tests[0][1:]}" + "".join(f"; {words}" for words in tests[1:])
 
     def _module(self, port: Port) -> str:
