@@ -75,11 +75,13 @@ class Pages:
         return words if stringWidth(words, "Helvetica", 9) < wide - 14 else self.words(text)
 
     def done(self) -> bytes:
-        """The PDF."""
+        """The PDF; kept as bytes, as other papers are, whichever was made first."""
+        from reportlab import rl_config
         from reportlab.lib.pagesizes import A4
         from reportlab.lib.units import mm
         from reportlab.platypus import SimpleDocTemplate
 
+        rl_config.useA85 = 0
         stream = io.BytesIO()
         SimpleDocTemplate(
             stream, pagesize=A4, leftMargin=20 * mm, rightMargin=20 * mm, topMargin=16 * mm, bottomMargin=16 * mm,
