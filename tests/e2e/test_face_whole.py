@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 from PIL import Image, ImageDraw
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
@@ -165,10 +165,23 @@ def _place_by_mouse(page: Page, desk: Desk) -> None:
 
 def _finish_by_keys(page: Page, desk: Desk) -> None:
     page.keyboard.press("Escape")
-    for n in range(10):
+    for n in range(9):
         page.keyboard.press("p")
         expect(page.get_by_text(f"{9 - n} of 20")).to_be_visible()
+    # The last is slow to be kept: what was chosen meanwhile stays chosen.
+    slow: list[Route] = []
+
+    def hold(route: Route) -> None:
+        slow.append(route)
+
+    page.route("**/commands", hold)
+    page.keyboard.press("p")
+    expect(page.get_by_text("0 of 20")).to_be_visible()
     find(page, "Levels 1")
+    before = desk.open(IDENT).row.number
+    slow[0].continue_()
+    page.unroute("**/commands")
+    expect(page.get_by_role("status").first).to_contain_text(f"revision {before + 1}")
     page.keyboard.press("l")
     expect(page.get_by_role("toolbar").get_by_role("button", name="Unlock")).to_be_visible()
     number = desk.open(IDENT).row.number

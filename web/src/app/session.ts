@@ -53,6 +53,23 @@ export const useSession = create<Session>((set) => ({
   set: (changes) => set(changes),
 }));
 
+let late: readonly string[] = [];
+
+/**
+ * For a change that selects something once it is kept: the way to do so. It does nothing, and answers no, when somebody
+ * has chosen something else meanwhile; what another such change selected does not count.
+ */
+export function selectsLater(): (ids: string[]) => boolean {
+  const then = useSession.getState().selection;
+  return (ids) => {
+    const { selection, select } = useSession.getState();
+    if (selection !== then && selection !== late) return false;
+    select(ids);
+    late = useSession.getState().selection;
+    return true;
+  };
+}
+
 /** With another design nothing of this one is selected, shown or said. */
 export const ANEW = { selection: [], module: null, focus: null, notice: null } satisfies Partial<Session>;
 

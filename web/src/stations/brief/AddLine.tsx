@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { useChanges, useDesign } from "../../app/design";
 import { read, type Refusal, useQueue } from "../../app/queue";
 import { useCommands } from "../../app/registry";
-import { useSession } from "../../app/session";
+import { selectsLater, useSession } from "../../app/session";
 import { many } from "../../ui/figures";
 
 export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
@@ -18,7 +18,8 @@ export function AddLine({ onPasted }: { onPasted: (text: string) => void }) {
   /** The line is taken at once, so that the next can be typed; one that is refused comes back below. */
   const add = () => {
     if (!text.trim()) return;
-    const { selection, select } = useSession.getState();
+    const { selection } = useSession.getState();
+    const select = selectsLater();
     const group =
       view.design.functions.find((f) => f.id === selection[0])?.group ??
       view.design.functions.at(-1)?.group ??

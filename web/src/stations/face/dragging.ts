@@ -6,7 +6,7 @@ import { answered, api } from "../../api/client";
 import { move, place } from "../../api/commands";
 import type { Command, DesignView, Fn, GuidesView } from "../../api/types";
 import { useQueue } from "../../app/queue";
-import { useSession } from "../../app/session";
+import { selectsLater, useSession } from "../../app/session";
 import { commandsAfter } from "../../app/shown";
 import { mm, toMm } from "../../canvas/camera";
 import { followPointer } from "../../canvas/gesture";
@@ -116,6 +116,7 @@ export function dragItems(pressed: PointerEvent, leadId: string, context: BoardC
   const selectCopies = async (commands: Command[]) => {
     const known = new Set(view.design.functions.map((f) => f.id));
     const drawn = new Set(view.design.graphics.map((g) => g.id));
+    const select = selectsLater();
     const kept = await changes.send(commands);
     ghosts?.drop();
     if (!kept) return;
@@ -123,7 +124,7 @@ export function dragItems(pressed: PointerEvent, leadId: string, context: BoardC
       ...kept.design.functions.filter((f) => !known.has(f.id)),
       ...kept.design.graphics.filter((g) => !drawn.has(g.id)),
     ];
-    useSession.getState().select(copies.map((copy) => copy.id));
+    select(copies.map((copy) => copy.id));
   };
 
   followPointer(pressed, {

@@ -3,7 +3,7 @@ import { answered, api } from "../../api/client";
 import { place } from "../../api/commands";
 import type { DesignView, Fn } from "../../api/types";
 import type { Changes } from "../../app/design";
-import { useSession } from "../../app/session";
+import { selectsLater, useSession } from "../../app/session";
 import { ALL } from "./store";
 
 let turn: Promise<void> = Promise.resolve();
@@ -14,15 +14,22 @@ export const inTray = (view: DesignView): Fn[] =>
 
 /** Put the selected part of the tray down, or the first there; on the module, or on another that has room for it. */
 export function putNext(module: string, changes: Changes): void {
+  const { selection } = useSession.getState();
+  const select = selectsLater();
   turn = turn.then(() =>
-    next(module, changes).catch((error: unknown) => {
+    next(module, selection, select, changes).catch((error: unknown) => {
       useSession.getState().set({ notice: error instanceof Error ? error.message : "That did not work" });
     }),
   );
 }
 
-async function next(module: string, changes: Changes): Promise<void> {
-  const { selection, select, set, module: shown } = useSession.getState();
+async function next(
+  module: string,
+  selection: string[],
+  select: (ids: string[]) => boolean,
+  changes: Changes,
+): Promise<void> {
+  const { set, module: shown } = useSession.getState();
   const view = await changes.settled();
   const ready = view ? inTray(view).filter((f) => f.part != null) : [];
   const fn = ready.find((f) => selection.includes(f.id)) ?? ready[0];
@@ -36,11 +43,11 @@ async function next(module: string, changes: Changes): Promise<void> {
   const kept = await changes.send([place(fn.id, spot.module, spot.x, spot.y)]);
   if (!kept) return;
   const name = (id: string) => view.modules.find((m) => m.id === id)?.name ?? id;
+  const stayed = useSession.getState().module === shown && select([fn.id]);
   if (spot.module !== module) {
-    if (shown !== ALL) set({ module: spot.module });
+    if (stayed && shown !== ALL) set({ module: spot.module });
     set({ notice: `${name(module)} has no room for ${fn.name}; it is on ${name(spot.module)}` });
   } else if (!spot.free) {
     set({ notice: `No module has room for ${fn.name}; it is where it is least in the way` });
   }
-  select([fn.id]);
 }

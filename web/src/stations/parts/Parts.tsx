@@ -5,7 +5,7 @@ import { answered, api } from "../../api/client";
 import { choosePart, editFunction } from "../../api/commands";
 import type { Fn, PartSheet } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
-import { useSession } from "../../app/session";
+import { selectsLater, useSession } from "../../app/session";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
 import { many } from "../../ui/figures";
@@ -62,6 +62,7 @@ export default function Parts() {
   const pick = (part: string) => setPicked({ of: first?.id ?? "", part });
   const giveBest = async (functions: Fn[]) => {
     const ids = functions.map((f) => f.id);
+    const select = selectsLater();
     try {
       await settled(); // functions that are only on their way have no parts yet
       const found = await answered(
@@ -85,7 +86,7 @@ export default function Parts() {
         set({
           notice: `${many(left.length, "function")} got no part: ${names.join(", ")}${left.length > 3 ? " …" : ""}. ${left[0]?.why ?? ""}`,
         });
-      useSession.getState().select(left.slice(0, 1).map((l) => l.function));
+      select(left.slice(0, 1).map((l) => l.function));
     } catch (error) {
       set({ notice: error instanceof Error ? error.message : "That did not work" });
     }

@@ -40,7 +40,9 @@ export function Loom({ wire }: { wire: WireView }) {
   );
   const give = (pin: string) => {
     if (picked && board)
-      void send([{ do: "pin", line: picked, controller: board.id, pin }]).then(() => setPicked(null));
+      void send([{ do: "pin", line: picked, controller: board.id, pin }]).then(() =>
+        setPicked((now) => (now === picked ? null : now)),
+      );
   };
   const pick = (line: string) => {
     setPicked(picked === line ? null : line);
