@@ -194,6 +194,12 @@ def test_a_database_of_the_twelfth_format_opens_and_takes_what_the_thirteenth_br
     assert design.parts and not any(line.back or line.closed for part in design.parts for line in part.lines)
 
 
+def test_a_database_of_the_thirteenth_format_opens_and_takes_what_the_fourteenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-13", EditFunction(function="f1", scheme="matrix"))
+    assert design.soldered and design.pins
+    assert {f.scheme for f in design.functions} <= {"direct", "ladder"}
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

@@ -3498,10 +3498,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 13
+             * @default 14
              * @constant
              */
-            version: 13;
+            version: 14;
             /** Name */
             name: string;
             /**
@@ -3925,7 +3925,14 @@ export interface components {
             /** Stop Role */
             stop_role?: ("real" | "theatrical" | "power") | null;
             /** Scheme */
-            scheme?: ("direct" | "ladder") | null;
+            scheme?: ("direct" | "ladder" | "binary" | "matrix" | "matrix-bare" | "shift" | "expander") | null;
+            /**
+             * Step
+             * @description Ω
+             */
+            step?: number | null;
+            /** Steady */
+            steady?: boolean | null;
             /** Colour */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /**
@@ -4177,6 +4184,8 @@ export interface components {
             y?: number | null;
             /** Tolerance */
             tolerance?: number | null;
+            /** Returns */
+            returns?: ("bus" | "star") | null;
         };
         /**
          * EditMounted
@@ -5046,11 +5055,23 @@ export interface components {
             stop_role?: ("real" | "theatrical" | "power") | null;
             /**
              * Scheme
-             * @description ladder: the positions of a rotary read as one voltage over equal resistors
+             * @description How its terminals are read and driven, those that can be so
              * @default direct
              * @enum {string}
              */
-            scheme: "direct" | "ladder";
+            scheme: "direct" | "ladder" | "binary" | "matrix" | "matrix-bare" | "shift" | "expander";
+            /**
+             * Step
+             * @description Each resistor of its ladder (Ω)
+             * @default 1000
+             */
+            step: number;
+            /**
+             * Steady
+             * @description 100 nF at the pin of its ladder
+             * @default false
+             */
+            steady: boolean;
             /**
              * Colour
              * @description Of its lamp; as its words name it when None
@@ -5447,7 +5468,7 @@ export interface components {
         };
         /**
          * JointView
-         * @description A wire, or the leg of a small part (``leg``), from end to end; ``done`` once it is soldered.
+         * @description A wire, the leg of a small part or a bridge on a board (``how``), from end to end; ``done`` once soldered.
          */
         JointView: {
             /** Id */
@@ -5461,8 +5482,11 @@ export interface components {
              * @enum {string}
              */
             kind: "signal" | "ground" | "supply" | "load";
-            /** Leg */
-            leg: boolean;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "wire" | "leg" | "board";
             /** Done */
             done: boolean;
         };
@@ -6505,6 +6529,13 @@ export interface components {
             name: string;
             /** Outline */
             outline: components["schemas"]["RectOutline"] | components["schemas"]["ArchOutline"] | components["schemas"]["PathOutline"];
+            /**
+             * Returns
+             * @description bus: one common from part to part; star: every part's ground by itself to the board
+             * @default bus
+             * @enum {string}
+             */
+            returns: "bus" | "star";
             /**
              * X
              * @description Of its origin in the opening
@@ -8501,6 +8532,11 @@ export interface components {
              * @description The function's id
              */
             owner: string;
+            /**
+             * Via
+             * @description The network that reads or drives it; board and pin are then its own
+             */
+            via: string;
         };
         /**
          * RunView

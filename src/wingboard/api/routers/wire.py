@@ -53,6 +53,7 @@ class RowView(BaseModel):
     by: str
     bus: str | None
     owner: str = Field(description="The function's id")
+    via: str = Field(description="The network that reads or drives it; board and pin are then its own")
 
 
 class BodyBehindView(BaseModel):

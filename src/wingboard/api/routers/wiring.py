@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.wire.sheet import missing, sheet_csv, small_parts, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions, wiring_pdf
+from wingboard.core.wire.wires import How
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
 
@@ -24,14 +25,14 @@ class EndWords(BaseModel):
 
 
 class JointView(BaseModel):
-    """A wire, or the leg of a small part (``leg``), from end to end; ``done`` once it is soldered."""
+    """A wire, the leg of a small part or a bridge on a board (``how``), from end to end; ``done`` once soldered."""
 
     id: str
     start: EndWords
     end: EndWords
     net: str
     kind: Literal["signal", "ground", "supply", "load"]
-    leg: bool
+    how: How
     done: bool
 
 

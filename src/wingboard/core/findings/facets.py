@@ -17,7 +17,20 @@ EVERY_FACET: tuple[Facet, ...] = get_args(Facet)
 FACETS: tuple[Facet, ...] = tuple(facet for facet in EVERY_FACET if facet != "accepted")
 """What a check reads unless it says less: everything but what the builder accepted."""
 
-_WISHES = ("id", "name", "part", "stop_role", "scheme", "digits", "colour", "led", "film", *Wanted.model_fields)
+_WISHES = (
+    "id",
+    "name",
+    "part",
+    "stop_role",
+    "scheme",
+    "step",
+    "steady",
+    "digits",
+    "colour",
+    "led",
+    "film",
+    *Wanted.model_fields,
+)
 _PLACES = ("id", "part", "place", "locked", "pair", "pocket", "digits", "colour", "led", "want", "indicator")
 _LEGENDS = ("id", "name", "legend", "positions")
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from wingboard.core.record.base import Record
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.lines import lines
+from wingboard.core.wire.lines import bare_functions
 
 
 class Thread(Record):
@@ -20,8 +20,7 @@ class Thread(Record):
 
 def threads(r: Resolved) -> dict[str, Thread]:
     """The stages passed by each function, by its id. A part without electrical lines needs no pin."""
-    given = {p.line for p in r.design.pins}
-    bare = {s.function for s in lines(r) if s.id not in given}
+    bare = bare_functions(r)
     return {
         f.id: Thread(
             part=f.part is not None,

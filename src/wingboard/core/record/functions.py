@@ -10,6 +10,13 @@ from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.record.legends import Legend
 from wingboard.core.record.part import Part
 
+Scheme = Literal["direct", "ladder", "binary", "matrix", "matrix-bare", "shift", "expander"]
+"""How what a function's part has is read and driven: each terminal by a pin of its own; the positions of a selector as
+one voltage over equal resistors, or in binary through diodes; contacts in the matrix of their module, with a diode each
+or bare; in chains of shift registers; by expanders on I²C."""
+POOLED: tuple[Scheme, ...] = ("matrix", "matrix-bare", "shift", "expander")
+"""Schemes that read or drive the terminals of one module together."""
+
 
 class Place(Record):
     """Where a part sits on a module, in that module's coordinates."""
@@ -92,9 +99,9 @@ class Function(Wanted):
         None,
         description="What an emergency stop is: real (hard-wired, only reported here), for show, or the power switch",
     )
-    scheme: Literal["direct", "ladder"] = Field(
-        "direct", description="ladder: the positions of a rotary read as one voltage over equal resistors"
-    )
+    scheme: Scheme = Field("direct", description="How its terminals are read and driven, those that can be so")
+    step: float = Field(1000.0, ge=10, le=1_000_000, description="Each resistor of its ladder (Ω)")
+    steady: bool = Field(False, description="100 nF at the pin of its ladder")
     colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(
         None, description="Of its lamp; as its words name it when None"
     )

@@ -199,6 +199,9 @@ class Module(Record):
     id: Ident
     name: Words = Field(min_length=1)
     outline: Outline
+    returns: Literal["bus", "star"] = Field(
+        "bus", description="bus: one common from part to part; star: every part's ground by itself to the board"
+    )
     x: Mm = Field(0.0, description="Of its origin in the opening")
     y: Mm = 0.0
     fixings: Fixings | None = Fixings()

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 13
+FORMAT = 14
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -223,7 +223,12 @@ def _to_13(document: Document) -> Document:
     return {**document, "version": 13}
 
 
+def _to_14(document: Document) -> Document:
+    """Terminals are read in matrices, chains and by expanders: nothing of the thirteenth format asks for that."""
+    return {**document, "version": 14}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
-    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13,
+    _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13, _to_14,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

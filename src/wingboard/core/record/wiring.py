@@ -16,6 +16,10 @@ CHIPS: dict[BoardKind, str] = {"atmega328p": "ATmega328P", "atmega32u4": "ATmega
 WireName = Annotated[str, Field(min_length=3, max_length=400, description="A wire by its two ends")]
 
 
+LineName = Annotated[str, Field(pattern=r"^~?[a-z][a-z0-9-]{0,79}\.[a-z][a-z0-9-]{0,47}$")]
+"""Of a function, or (with ~ before it) of what reads or drives several; a dot; the line's own."""
+
+
 class Controller(Record):
     """A board on hand."""
 
@@ -27,7 +31,7 @@ class Controller(Record):
 class PinChoice(Record):
     """A line's pin, chosen by hand or by the solver."""
 
-    line: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    line: LineName
     controller: Ident
     pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
     by: Literal["hand", "solver"] = "solver"

@@ -14,7 +14,7 @@ from wingboard.core.geometry.outline import mirrored, svg_path
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.lines import Line, lines
+from wingboard.core.wire.signals import Line, signals
 
 BETWEEN = 2.54
 """mm from one end to the next: the pitch of most headers."""
@@ -55,7 +55,8 @@ class ModuleBehind(NamedTuple):
 
 def modules_behind(r: Resolved) -> tuple[ModuleBehind, ...]:
     """Every module from behind, in the order of the design."""
-    by_function = {ident: tuple(group) for ident, group in groupby(lines(r), key=lambda line: line.function)}
+    every = (s.line for s in signals(r))
+    by_function = {ident: tuple(group) for ident, group in groupby(every, key=lambda line: line.function)}
     return tuple(_behind(module, by_function) for module in r.modules.values())
 
 

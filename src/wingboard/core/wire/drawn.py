@@ -9,6 +9,7 @@ from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.signals import pooled, signals
 from wingboard.core.wire.terminals import said
 
 SUPPLIES = (1, 2, 3, 5, 8, 10, 15, 20, 30, 50, 100, 200, 500, 1000)
@@ -22,13 +23,20 @@ BOARD = 0.05
 def drawn(r: Resolved, volts: float) -> float:
     """What everything draws at most from a supply of so many volts: all lamps lit, all loads on."""
     lamps = sum(
-        line.current
-        for line in lines(r)
-        if line.lamp and line.transistor and in_series(line, r.functions[line.function].switches.volts).supply == volts
+        s.line.current
+        for s in signals(r)
+        if s.line.lamp and s.line.transistor and in_series(s.line, s.placed.function.switches.volts).supply == volts
     )
     fed = sum(p.part.feed.amps for p in r.placed if p.part.feed and p.part.feed.volts == volts)
     switching = {d.of for d in net_list(r).devices.values() if d.kind == "load" and d.value == volts}
     return lamps + fed + sum(r.functions[f].switches.amps for f in switching)
+
+
+def _chip(r: Resolved, line: str) -> str | None:
+    """The chip that drives a line; None where none does."""
+    net = net_list(r).by_id.get(line)
+    devices = net_list(r).devices
+    return next((p.device for p in net.ports if devices[p.device].kind == "chip"), None) if net else None
 
 
 def supply_for(amps: float) -> float:
@@ -60,7 +68,9 @@ def from_usb(r: Resolved, controller: str) -> FromUsb:
         if feed and any(Port(p.function.id, t) in there for t in feed.plus):
             fed += feed.amps
     lamps = sum(line.chip_current for line in lines(r) if line.id in on)
-    for line in lines(r):  # those behind a transistor, on the board's own 5 V
-        if line.lamp and line.transistor and any(port.device == f"{line.id}-r" for port in there):
-            lamps += line.current
+    for s in signals(r):  # those behind a transistor, on the board's own 5 V
+        if s.line.lamp and s.line.transistor and any(port.device == f"{s.id}-r" for port in there):
+            lamps += s.line.current
+    chips = {port.device for port in there}
+    lamps += sum(s.line.chip_current for s in signals(r) if pooled(s) and _chip(r, s.id) in chips)
     return FromUsb(BOARD, lamps, fed)

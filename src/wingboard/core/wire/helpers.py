@@ -7,7 +7,7 @@ from typing import NamedTuple
 from wingboard.core.findings.limits import limit
 from wingboard.core.light.resistor import next_e24, series_resistor
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.lines import LOGIC_SUPPLY, Line
+from wingboard.core.wire.signals import LOGIC_SUPPLY, Line
 
 BASE = 0.7
 """From base to emitter of a transistor that is on (V, common practice)."""

@@ -10,7 +10,8 @@ from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 DeviceKind = Literal[
-    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay"
+    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay", "chip",
+    "capacitor",
 ]  # fmt: skip
 NetKind = Literal["signal", "ground", "supply", "load"]
 GROUND = "ground"
@@ -36,8 +37,9 @@ def supply_id(supply: str) -> str:
 class Device(NamedTuple):
     """Something that wires end on.
 
-    ``ports`` are all its terminals, joined or not. ``value``: ohms of a resistor, volts of a supply. ``of``: the
-    function that it belongs to, ``module``: where that is placed; both empty where there is none.
+    ``ports`` are all its terminals, joined or not. ``value``: ohms of a resistor, volts of a supply, farads of a
+    capacitor. ``of``: the function, or the network, that it belongs to, ``module``: where that is placed; both empty
+    where there is none.
     """
 
     id: str

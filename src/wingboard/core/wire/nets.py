@@ -13,10 +13,18 @@ from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.helpers import at_base, in_series
-from wingboard.core.wire.lines import LOGIC_SUPPLY, Line, lines
+from wingboard.core.wire.lines import lines
 from wingboard.core.wire.loads import join_loads
 from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
 from wingboard.core.wire.rails import Rails
+from wingboard.core.wire.schemes.binary import join_binary
+from wingboard.core.wire.schemes.chips import CHIPS
+from wingboard.core.wire.schemes.expander import join_expanders
+from wingboard.core.wire.schemes.ladder import join_ladder
+from wingboard.core.wire.schemes.matrix import grid
+from wingboard.core.wire.schemes.networks import Network, networks
+from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
+from wingboard.core.wire.signals import LOGIC_SUPPLY, Line, Signal, signals
 from wingboard.core.wire.terminals import Said, said
 
 
@@ -34,11 +42,22 @@ class _Deriving:
         self.rails = Rails(r, self.joining)
         self.pins = {p.line: (p.controller, p.pin) for p in r.design.pins}
         self.lines = {line.id: line for line in lines(r)}
+        self.signals: dict[tuple[str, str], list[Signal]] = {}
+        for s in signals(r):
+            self.signals.setdefault((s.line.function, s.told.id), []).append(s)
+        self.on_chip: dict[str, Port] = {}
+        """Where a terminal's line ends when that is on a chip, not on a board."""
+        self.home: dict[str, str | None] = {}
+        """The board on which the network of such a line hangs."""
 
     def done(self) -> NetList:
         self._controllers()
+        self._networks()
         for placed in self.r.placed:
             self._part(placed)
+        for network in networks(self.r):
+            if network.kind in ("matrix", "matrix-bare"):
+                self._matrix(network)
         join_loads(self.r, self.joining, self.rails)
         return self.joining.done()
 
@@ -50,6 +69,49 @@ class _Deriving:
         for c in self.r.design.controllers:
             self.joining.add(Device(board_id(c.id), "controller", c.name, (*used[c.id], "5V", "GND")))
             self.joining.join(GROUND, Port(board_id(c.id), "GND"), kind="ground")
+
+    def _networks(self) -> None:
+        """The chips of every network. What is read in a matrix is joined with its parts."""
+        expanders: dict[str | None, int] = {}
+        for network in networks(self.r):
+            home = next((self.pins[line.id][0] for line in network.lines if line.id in self.pins), None)
+            if network.kind in ("matrix", "matrix-bare"):
+                continue
+            rail = self.rails.logic(home)
+            pins = {line.id.rpartition(".")[2]: line.id for line in network.lines}
+            if network.kind == "expander":
+                pins = {bus: f"{bus} of {home}" if home else line for bus, line in pins.items()}
+                expanders[home] = join_expanders(self.joining, network, rail, pins, expanders.get(home, 0))
+            elif network.kind == "shift-in":
+                join_shift_in(self.joining, network, rail, pins)
+            else:
+                join_shift_out(self.joining, network, rail, pins)
+            for line in network.lines:
+                if line.id in self.pins:
+                    controller, pin = self.pins[line.id]
+                    self.joining.join(pins[line.id.rpartition(".")[2]], Port(board_id(controller), pin))
+            for line_id, (n, terminal) in places(network, CHIPS[network.kind]).items():
+                self.on_chip[line_id], self.home[line_id] = Port(chip_id(network, n), terminal), home
+
+    def _matrix(self, network: Network) -> None:
+        """Rows, and columns with a diode at each contact: a column is pulled up, and down through what is closed."""
+        for n, row in enumerate(grid(network.signals).rows, 1):
+            at_row = f"{network.id}.row-{n}"
+            for k, signal in enumerate(row, 1):
+                f, column = signal.placed.function, f"{network.id}.column-{k}"
+                self.joining.join(at_row, Port(f.id, signal.told.back))
+                contact = Port(f.id, signal.terminal)
+                if network.kind == "matrix-bare":
+                    self.joining.join(column, contact)
+                    continue
+                name = f"of {f.name}, {signal.line.terminal}"
+                made = self.joining.helper(f"{signal.id}-d", "diode", name, "A K", f.id)
+                self.joining.join(f"{signal.id}-way", contact, Port(made.id, "K"))
+                self.joining.join(column, Port(made.id, "A"))
+        for line in network.lines:
+            if line.id in self.pins:
+                controller, pin = self.pins[line.id]
+                self.joining.join(line.id, Port(board_id(controller), pin))
 
     def _part(self, placed: Placed) -> None:
         told, f = said(placed.part), placed.function
@@ -65,42 +127,36 @@ class _Deriving:
 
     def _line(self, placed: Placed, told: Said, line: PartLine) -> None:
         f = placed.function
-        mine = list(self._as_wired(placed, line))
-        if line.each_position and f.scheme == "ladder":
-            if mine:
-                self._ladder(placed, line, mine[0][0])
+        mine = self.signals.get((f.id, line.id), [])
+        if not mine:
+            return  # it is in the circuit of a load
+        by = mine[0].by
+        if by in ("ladder", "binary"):
+            self._selector(mine)
+        elif by in ("matrix", "matrix-bare"):
+            return  # with its network
         elif line.does in ("switch", "encoder"):
-            for wired, terminal in mine:
-                self._pin(wired, Port(f.id, terminal))
-            if mine:
-                self._to_ground(f.id, line)
+            for signal in mine:
+                self._pin(signal.line, Port(f.id, signal.terminal))
+            self._to_ground(f.id, line)
         elif line.does == "analogue":
-            self._divider(f.id, line, mine[0][0])
+            self._divider(f.id, line, mine[0].line)
         elif line.does == "lamp":
-            self._lamp(placed, told, line, mine[0][0])
+            self._lamp(placed, told, line, mine[0].line)
         else:
-            self._driven(placed, line, mine[0][0])
-
-    def _as_wired(self, placed: Placed, line: PartLine) -> Iterator[tuple[Line, str]]:
-        """The lines that a line of the part becomes, with the terminal of each."""
-        prefix = f"{placed.function.id}.{line.id}"
-        if not line.each_position:
-            if prefix in self.lines:
-                yield self.lines[prefix], line.terminal
-            return
-        for n in range(1, placed.part.ways + 1):
-            if (wired := self.lines.get(f"{prefix}-{n}")) is not None:
-                yield wired, str(n)
-        if (ladder := self.lines.get(f"{prefix}-ladder")) is not None:
-            yield ladder, line.back
+            self._driven(placed, line, mine[0].line)
 
     def _pin(self, line: Line, port: Port) -> str:
-        """A port and the pin of its line."""
+        """A port and where its line ends: on the pin that it has, or on a chip."""
         net = self.joining.join(line.id, port)
+        if line.id in self.on_chip:
+            return self.joining.join(net, self.on_chip[line.id])
         given = self.pins.get(line.id)
         return self.joining.join(net, Port(board_id(given[0]), given[1])) if given else net
 
     def _controller(self, line: Line) -> str | None:
+        if line.id in self.home:
+            return self.home[line.id]
         given = self.pins.get(line.id)
         return given[0] if given else None
 
@@ -110,20 +166,20 @@ class _Deriving:
         else:
             self.joining.miss(device, f"the other terminal of {line.terminal} is not said")
 
-    def _ladder(self, placed: Placed, line: PartLine, tap: Line) -> None:
-        """Equal resistors from way to way, the first way on ground and the last on 5 V, the common on the pin."""
-        f = placed.function
-        many = len(f.positions) or placed.part.ways
-        if not line.back:
-            self.joining.miss(f.id, f"the common of {line.terminal} is not said")
+    def _selector(self, of: list[Signal]) -> None:
+        """All positions of a selector over one voltage, or over a few lines in binary."""
+        f, line = of[0].placed.function, of[0].told
+        if of[0].by == "ladder":
+            tap = self.lines[f"{f.id}.{line.id}-ladder"]
+            self._pin(tap, Port(f.id, line.back))
+            join_ladder(self.joining, of, tap.id, self.rails.logic(self._controller(tap)))
             return
-        self._pin(tap, Port(f.id, line.back))
-        self.joining.join(GROUND, Port(f.id, "1"), kind="ground")
-        self.joining.join(self.rails.logic(self._controller(tap)), Port(f.id, str(many)), kind="supply")
-        for n in range(1, many):
-            made = self.joining.helper(f"{f.id}.r{n}", "resistor", f"between ways {n} and {n + 1}", "1 2", f.id, STEP)
-            self.joining.join(f"{f.id}.tap-{n}", Port(f.id, str(n)), Port(made.id, "1"))
-            self.joining.join(f"{f.id}.tap-{n + 1}", Port(f.id, str(n + 1)), Port(made.id, "2"))
+        ends = [made for made in self.lines.values() if made.id.startswith(f"{f.id}.{line.id}-bit-")]
+        join_binary(self.joining, of, [made.id for made in ends])
+        for made in ends:
+            if made.id in self.pins:
+                controller, pin = self.pins[made.id]
+                self.joining.join(made.id, Port(board_id(controller), pin))
 
     def _divider(self, device: str, line: PartLine, wired: Line) -> None:
         self._pin(wired, Port(device, line.terminal))
@@ -198,15 +254,11 @@ class _Deriving:
         if not feed.plus:
             self.joining.miss(f.id, f"its terminals for {feed.volts:g} V are not said")
             return
-        at = next((self.pins[line.id][0] for line in self.lines.values()
-                   if line.function == f.id and line.id in self.pins), None)  # fmt: skip
+        at = next((self._controller(s.line) for s in signals(self.r)
+                   if s.line.function == f.id and self._controller(s.line)), None)  # fmt: skip
         rail = self.rails.feeding(feed.volts, at)
         self.joining.join(rail, *(Port(f.id, t) for t in feed.plus), kind="supply")
         self.joining.join(self.rails.back(feed.volts), *(Port(f.id, t) for t in feed.minus), kind="ground")
-
-
-STEP = 1000.0
-"""Each resistor of a ladder (Ω, common practice: a source well below the 10 kΩ that a converter wants)."""
 
 
 def _named_by_lines(placed: Placed, told: Said) -> Iterator[str]:

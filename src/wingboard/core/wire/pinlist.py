@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import NamedTuple
 
 from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, boards
 from wingboard.core.wire.helpers import in_series
-from wingboard.core.wire.lines import Line, lines
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.schemes.chips import CHIPS
+from wingboard.core.wire.schemes.matrix import grid
+from wingboard.core.wire.schemes.networks import NAMES, Network, networks
+from wingboard.core.wire.schemes.shift import chip_id, places
+from wingboard.core.wire.signals import Line, Signal
+from wingboard.core.wire.wires import names_of
 
 
 class Row(NamedTuple):
@@ -26,13 +33,16 @@ class Row(NamedTuple):
     by: str
     bus: str | None
     owner: str
+    via: str = ""
+    """The network that reads or drives it; its board is then that network, or a chip of it."""
 
 
 COLUMNS = ("board", "pin", "direction", "function", "terminal", "module", "note")
 
 
 def pin_list(r: Resolved) -> tuple[Row, ...]:
-    """A row for every line: by board and pin in their natural order, those without a pin last."""
+    """A row for every line: by board and pin in their natural order, those without a pin after them; then what is read
+    or driven by networks."""
     choices = {p.line: p for p in r.design.pins}
     controllers = {c.id: c for c in r.design.controllers}
     order = {c.id: n for n, c in enumerate(r.design.controllers)}
@@ -51,11 +61,47 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
         note = _note(r, line, controller, pin, by)
         cells = (board, pin, line.direction, line.name, line.terminal, names[line.module], note)
         rows.append((key, Row(*cells, line.id, controller, by, line.bus, line.function)))
-    return tuple(row for _, row in sorted(rows, key=lambda pair: pair[0]))
+    return (*(row for _, row in sorted(rows, key=lambda pair: pair[0])), *_pooled(r, names))
+
+
+def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
+    """The terminals that networks read or drive, each with its place there."""
+    marks = names_of(r) if networks(r) else {}
+    for network in networks(r):
+        for signal, (chip, place) in places_in(network).items():
+            line = signal.line
+            board = marks[chip_id(network, chip)] if chip else NAMES[network.kind]
+            note = _lamp(line, signal.placed.function.switches.volts) if line.lamp else ""
+            cells = (board, place, line.direction, line.name, line.terminal, modules[line.module], note)
+            yield Row(*cells, line.id, "", "", None, line.function, network.id)
+
+
+def places_in(network: Network) -> dict[Signal, tuple[int, str]]:
+    """For each terminal of a network the number of its chip (0 in a matrix) and its place: a chip's pin, or its row
+    and column."""
+    if network.kind in ("matrix", "matrix-bare"):
+        rows = enumerate(grid(network.signals).rows, 1)
+        return {s: (0, f"row {n}, column {k}") for n, row in rows for k, s in enumerate(row, 1)}
+    found = places(network, CHIPS[network.kind])
+    return {s: found[s.id] for s in network.signals}
+
+
+OF_NETWORKS = {
+    "row": "pulled down in turn, else left open",
+    "column": "pull-up, read while a row is down",
+    "load": "low for a moment: the chips take what is on their inputs",
+    "latch": "high for a moment: the chips give what they were told",
+    "clock": "one pulse a terminal",
+    "data": "one terminal a pulse",
+}
+"""What each line of a network does."""
 
 
 def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     notes = []
+    if line.network and not line.bus:
+        notes.append(OF_NETWORKS[line.terminal.split()[0]])
+        return "; ".join([*notes, *(["set by hand"] if by == "hand" else [])])
     function = r.functions[line.function]
     if line.lamp:
         notes.append(_lamp(line, function.switches.volts))
@@ -66,7 +112,7 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
         notes.append("pull-up, normally closed: open is pressed" if stop else "pull-up, closes to ground")
     elif line.id.endswith("-ladder"):
         steps = len(function.positions) or r.parts[function.part or ""].ways
-        notes.append(f"{steps - 1} equal resistors between supply and ground, a tap a position")
+        notes.append(f"{steps - 1} resistors of {function.step:g} Ω between supply and ground, a tap a position")
     elif line.transistor:
         notes.append("through a transistor, with a diode across a coil")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)

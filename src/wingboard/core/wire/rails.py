@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.lines import LOGIC_SUPPLY
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
+from wingboard.core.wire.signals import LOGIC_SUPPLY
 
 
 class Rails:

@@ -8,7 +8,7 @@ from wingboard.core.files.tables import write_csv
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.wires import Wire, groups, helpers, names_of
+from wingboard.core.wire.wires import How, Wire, groups, helpers, names_of
 
 
 class End(NamedTuple):
@@ -21,14 +21,14 @@ class End(NamedTuple):
 
 
 class Joint(NamedTuple):
-    """A wire, or the leg of a small part, from one end to the other; ``done`` once it is soldered."""
+    """A wire, the leg of a small part or a bridge on a board (``how``), from end to end; ``done`` once soldered."""
 
     id: str
     start: End
     end: End
     net: str
     kind: str
-    leg: bool
+    how: How
     done: bool
 
 
@@ -62,7 +62,7 @@ def wiring_sheet(r: Resolved) -> tuple[Step, ...]:
 
 
 def _joint(r: Resolved, names: dict[str, str], wire: Wire, done: bool) -> Joint:
-    return Joint(wire.id, _end(r, names, wire.start), _end(r, names, wire.end), wire.net, wire.kind, wire.leg, done)
+    return Joint(wire.id, _end(r, names, wire.start), _end(r, names, wire.end), wire.net, wire.kind, wire.how, done)
 
 
 def _end(r: Resolved, names: dict[str, str], port: Port) -> End:
@@ -90,6 +90,9 @@ COLUMNS = (
 )  # fmt: skip
 
 
+HOW: dict[How, str] = {"wire": "wire", "leg": "its own leg", "board": "on the board"}
+
+
 def sheet_csv(r: Resolved) -> bytes:
     """The sheet as a table: a row a wire, the test of its group in the last column of the group's last row."""
     rows = []
@@ -97,10 +100,9 @@ def sheet_csv(r: Resolved) -> bytes:
         for k, joint in enumerate(step.joints, 1):
             one, other = joint.start, joint.end
             test = step.test if k == len(step.joints) else ""
-            how = "its own leg" if joint.leg else "wire"
             rows.append(
                 (step.title, f"{n}.{k}", "x" if joint.done else "", one.device, one.terminal, one.module, other.device,
-                 other.terminal, other.module, how, joint.net, test)
+                 other.terminal, other.module, HOW[joint.how], joint.net, test)
             )  # fmt: skip
     return write_csv(COLUMNS, rows)
 
@@ -110,5 +112,5 @@ SMALL = ("mark", "kind", "what", "ohms")
 
 def small_csv(r: Resolved) -> bytes:
     """The small parts as a table."""
-    rows = [(s.mark, s.kind, s.name, f"{s.ohms:g}" if s.ohms else "") for s in small_parts(r)]
+    rows = [(s.mark, s.kind, s.name, f"{s.ohms:g}" if s.kind == "resistor" else "") for s in small_parts(r)]
     return write_csv(SMALL, rows)

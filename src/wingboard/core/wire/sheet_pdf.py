@@ -49,7 +49,7 @@ def cautions(r: Resolved) -> tuple[str, ...]:
 
 
 def _cells(r: Resolved, joint: Joint) -> tuple[str, str, str]:
-    how = "leg" if joint.leg else "" if joint.kind == "signal" else joint.kind
+    how = joint.how if joint.how != "wire" else "" if joint.kind == "signal" else joint.kind
     return _said(r, joint.start), _said(r, joint.end), how
 
 

@@ -18,7 +18,8 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, boards
-from wingboard.core.wire.lines import Line, lines, serves
+from wingboard.core.wire.lines import lines, serves
+from wingboard.core.wire.signals import Line
 from wingboard.core.wire.wires import soldered_pins
 
 LEFT_OUT = 10_000
@@ -168,7 +169,7 @@ class _Problem:
         self.open: dict[str, list[Line]] = defaultdict(list)
         for line in self.lines:
             if line.id not in self.fixed:
-                self.open[line.function].append(line)
+                self.open[line.unit].append(line)
         self.groups: dict[Alike, list[str]] = defaultdict(list)
         for function, wanted in self.open.items():
             self.groups[self._alike(function, wanted)].append(function)
@@ -181,7 +182,7 @@ class _Problem:
         self.costs: list[Any] = []
 
     def _alike(self, function: str, wanted: list[Line]) -> Alike:
-        home = {self.fixed[s.id].controller for s in self.lines if s.function == function and s.id in self.fixed}
+        home = {self.fixed[s.id].controller for s in self.lines if s.unit == function and s.id in self.fixed}
         demand = tuple(sorted(Counter(_need(s) for s in wanted).items(), key=str))
         return Alike(wanted[0].module, demand, sum(_tenths(s) for s in wanted), frozenset(home))
 

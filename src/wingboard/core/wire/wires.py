@@ -9,19 +9,28 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from itertools import groupby, pairwise
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from wingboard.core.record.part import BUS_LINES
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port, board_id
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.schemes.networks import NAMES, networks
 
 MOST = 12
 """Wires that are soldered before a test (common practice: few enough to find the one that is wrong)."""
 OUTSIDE: tuple[DeviceKind, ...] = ("controller", "supply", "load")
 """What does not sit on a module."""
-MARKS: dict[DeviceKind, str] = {"resistor": "R", "diode": "D", "transistor": "Q", "high side": "U", "relay": "K"}
+MARKS: dict[DeviceKind, str] = {
+    "resistor": "R",
+    "diode": "D",
+    "transistor": "Q",
+    "high side": "U",
+    "relay": "K",
+    "chip": "U",
+    "capacitor": "C",
+}
 """Letters of small parts (IEEE 315)."""
 
 
@@ -36,6 +45,11 @@ TESTS = (
 """How what is soldered for a part is tried, by what its lines do (common practice)."""
 
 
+How = Literal["wire", "leg", "board"]
+"""wire: cut to length; leg: no wire at all, the leg of a small part is soldered to the terminal itself; board: a bridge
+between small parts on one strip board."""
+
+
 class Wire(NamedTuple):
     """A wire from one terminal to another. ``group`` is the step of the work that it belongs to."""
 
@@ -44,8 +58,7 @@ class Wire(NamedTuple):
     net: str
     kind: NetKind
     group: str = ""
-    leg: bool = False
-    """No wire at all: the leg of a small part, soldered to the terminal itself."""
+    how: How = "wire"
 
     @property
     def id(self) -> str:
@@ -107,6 +120,10 @@ class _Laying:
     def __init__(self, r: Resolved) -> None:
         self.r, self.nets = r, net_list(r)
         self.places = {p.function.id: (p.place.module, p.place.x, p.place.y) for p in r.placed}
+        self.networks = {network.id: network for network in networks(r)}
+        for network in self.networks.values():
+            width, _ = r.modules[network.module].size
+            self.places[network.id] = network.module, width / 2, 0.0  # its strip board, below the middle
         self.boards = self._boards()
 
     def _boards(self) -> dict[str, str]:
@@ -126,7 +143,7 @@ class _Laying:
             for start, end in self._tree(net):
                 module, step, title = self._group(net, start, end)
                 key = (order.index(module) if module else len(order)), step, title
-                found.setdefault(key, []).append(Wire(start, end, net.id, net.kind, leg=self._is_leg(start, end)))
+                found.setdefault(key, []).append(Wire(start, end, net.id, net.kind, how=self._how(start, end)))
         for (place, step, title), wires in sorted(found.items(), key=lambda item: item[0][:2]):
             module = order[place] if place < len(order) else ""
             parts = list(self._small(wires))
@@ -135,9 +152,11 @@ class _Laying:
                 words = title if len(parts) == 1 else f"{title}, {n} of {len(parts)}"
                 yield Group(ident, words, module, tuple(w._replace(group=ident) for w in part), self._test(part))
 
-    def _is_leg(self, start: Port, end: Port) -> bool:
+    def _how(self, start: Port, end: Port) -> How:
         one, other = self.nets.devices[start.device], self.nets.devices[end.device]
-        return one.of == other.of != "" and (one.kind in MARKS or other.kind in MARKS)
+        if one.of != other.of or not one.of or not (one.kind in MARKS or other.kind in MARKS):
+            return "wire"
+        return "board" if one.of in self.networks else "leg"
 
     def _small(self, wires: Sequence[Wire]) -> Iterator[list[Wire]]:
         """A group in parts of :data:`MOST` wires at the most, those of one function together where they are fewer."""
@@ -163,7 +182,10 @@ class _Laying:
             return module, step, f"{name}: {what}"
         if net.kind == "load":
             return module, "2", f"{name}: loads"
-        owner = next((self.nets.devices[p.device].of for p in (start, end) if self.nets.devices[p.device].of), "")
+        owners = [of for p in (start, end) if (of := self.nets.devices[p.device].of)]
+        owner = next((of for of in owners if of in self.r.functions), None)
+        if owner is None:
+            return module, f"4 {owners[0]}", f"{name}: board of the {NAMES[self.networks[owners[0]].kind]}"
         f = self.r.functions[owner]
         return module, f"3 {f.group or f.name}", f"{name}: {f.group or f.name}"
 
@@ -176,6 +198,11 @@ class _Laying:
         if "load" in kinds:
             return "Ohmmeter from the supply to the load: open and closed as the control is thrown, with the supply off"
         owners = {self.nets.devices[p.device].of for w in wires for p in (w.start, w.end)}
+        if owners - {""} <= set(self.networks):
+            return (
+                "Chips out of their sockets: ohmmeter along each joint, open to the pins beside it; then switch on and "
+                "read 5 V between supply and ground at every socket"
+            )
         kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
         tests = [words for does, words in TESTS if kinds_of_line & does] or [TESTS[-1][1]]
         return f"{tests[0][0].upper()}{tests[0][1:]}" + "".join(f"; {words}" for words in tests[1:])
@@ -201,6 +228,10 @@ class _Laying:
         hub = next(iter(sources or outside), None)
         before: Port | None = None
         for module, ports in clusters.items():
+            if net.kind == "ground" and self.r.modules[module].module.returns == "star":
+                at = next((p for p in outside if p.device == self.boards.get(module)), hub)
+                yield from self._star(ports, at)
+                continue
             chain = self._chain(ports)
             yield from pairwise(chain)
             at = next((p for p in outside if p.device == self.boards.get(module)), hub) if net.kind == "ground" else hub
@@ -212,6 +243,16 @@ class _Laying:
         for port in outside:
             if hub is not None and port != hub:
                 yield port, hub
+
+    def _star(self, ports: list[Port], at: Port | None) -> Iterator[tuple[Port, Port]]:
+        """Everything on one part (or strip board) together, and from each a wire of its own to the board."""
+        by_part: dict[str, list[Port]] = {}
+        for port in ports:
+            by_part.setdefault(self.nets.devices[port.device].of, []).append(port)
+        for chain in map(self._chain, by_part.values()):
+            yield from pairwise(chain)
+            if at is not None:
+                yield chain[-1], at
 
     def _chain(self, ports: list[Port]) -> list[Port]:
         """From terminal to terminal, always on to the nearest, starting at the left."""

@@ -16,6 +16,7 @@ from wingboard.core.record.functions import (
     HandSide,
     Moment,
     Risk,
+    Scheme,
     State,
     StopRole,
     Wanted,
@@ -57,7 +58,9 @@ class EditFunction(Saying):
     hand: HandSide | None = None
     moment: Moment | None = None
     stop_role: StopRole | None = None
-    scheme: Literal["direct", "ladder"] | None = None
+    scheme: Scheme | None = None
+    step: float | None = Field(None, ge=10, le=1_000_000, description="Ω")
+    steady: bool | None = None
     colour: LampColour | None = None
     led: bool | None = Field(None, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = None

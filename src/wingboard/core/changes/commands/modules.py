@@ -33,6 +33,7 @@ class EditModule(Saying):
     x: Mm | None = None
     y: Mm | None = None
     tolerance: Length | None = None
+    returns: Literal["bus", "star"] | None = None
 
 
 class ResizeModule(Saying):

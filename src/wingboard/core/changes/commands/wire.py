@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.wiring import BoardKind, PinChoice, WireName
+from wingboard.core.record.wiring import BoardKind, LineName, PinChoice, WireName
 
 
 class AddController(Saying):
@@ -31,7 +31,7 @@ class PinLine(Saying):
     """Give a line a pin by hand."""
 
     do: Literal["pin"] = "pin"
-    line: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,47}\.[a-z][a-z0-9-]{0,47}$")]
+    line: LineName
     controller: Ident
     pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
 

@@ -10,7 +10,7 @@ from wingboard.core.changes.commands.wire import (
     SetSoldered,
     UnpinLines,
 )
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, edited, find_function, new_ident, with_changes
+from wingboard.core.changes.handlers.steps import Catalogue, carry_out, edited, new_ident, with_changes
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.modules import Mounted
@@ -27,6 +27,18 @@ def handle_add_controller(command: AddController, design: Design, catalogue: Cat
 def check_controller(design: Design, ident: str, path: str) -> None:
     if all(b.id != ident for b in design.controllers):
         raise UnknownThing(f"There is no controller “{ident}” in this design", path)
+
+
+def _check_line(design: Design, line: str, path: str) -> None:
+    """That a line is of a function, or of what reads or drives those of a module together."""
+    owner = line.split(".")[0]
+    known = (
+        any(owner.endswith(f"-{m.id}") for m in design.modules)
+        if owner.startswith("~")
+        else any(f.id == owner for f in design.functions)
+    )
+    if not known:
+        raise UnknownThing(f"There is no function for line “{line}”", path)
 
 
 @carry_out.register
@@ -48,7 +60,7 @@ def handle_remove_controller(command: RemoveController, design: Design, catalogu
 @carry_out.register
 def handle_pin_line(command: PinLine, design: Design, catalogue: Catalogue) -> Design:
     check_controller(design, command.controller, "controller")
-    find_function(design, command.line.split(".")[0], "line")
+    _check_line(design, command.line, "line")
     bus = design.bus_lines()
 
     def in_the_way(other: PinChoice) -> bool:
@@ -75,14 +87,12 @@ def handle_unpin_lines(command: UnpinLines, design: Design, catalogue: Catalogue
 @carry_out.register
 def handle_set_pins(command: SetPins, design: Design, catalogue: Catalogue) -> Design:
     pins = (*(p for p in design.pins if p.by == "hand"), *command.pins)
-    functions = {f.id for f in design.functions}
     lines: set[str] = set()
     taken: dict[tuple[str, str], str] = {}
     bus = design.bus_lines()
     for choice in pins:
         check_controller(design, choice.controller, "pins")
-        if choice.line.split(".")[0] not in functions:
-            raise UnknownThing(f"There is no function for line “{choice.line}”", "pins")
+        _check_line(design, choice.line, "pins")
         user = bus.get(choice.line, choice.line)
         if choice.line in lines or taken.get((choice.controller, choice.pin), user) != user:
             raise NotPossible(f"{choice.line}, or pin {choice.pin} of {choice.controller}, is given twice", "pins")

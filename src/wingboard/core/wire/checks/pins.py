@@ -15,7 +15,8 @@ from wingboard.core.record.functions import emergency
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, Board, Pin, boards
-from wingboard.core.wire.lines import Line, lines, serves
+from wingboard.core.wire.lines import bare_functions, lines, serves
+from wingboard.core.wire.signals import Line
 
 BOARDS = Source(kind="published", note="pin tables of the boards' variant headers")
 
@@ -32,7 +33,7 @@ def no_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
     given = {p.line for p in r.design.pins}
     bare = [s for s in lines(r) if s.id not in given]
     if bare:
-        functions = tuple(dict.fromkeys(s.function for s in bare))
+        functions = tuple(f.id for f in r.design.functions if f.id in bare_functions(r))
         names = list(dict.fromkeys(s.name for s in bare))
         yield rule.finding(
             detail=", ".join(names[:4]) + (" …" if len(names) > 4 else ""),

@@ -15,9 +15,9 @@ from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS, new_supply
 from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_for
-from wingboard.core.wire.lines import LOGIC_SUPPLY
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.signals import LOGIC_SUPPLY
 from wingboard.core.wire.terminals import said
 
 
