@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 import networkx as nx
 import numpy as np
@@ -15,6 +15,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
+from wingboard.core.record.functions import Scheme
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
@@ -43,8 +44,10 @@ def panels(draw: st.DrawFn) -> Design:
     for n in range(1, len(parts) + 1):
         if draw(st.booleans()):
             commands.append({"do": "edit_function", "function": f"f{n}", **draw(LOADS)})
-        if parts[n - 1].startswith("rotary") and draw(st.booleans()):
-            commands.append({"do": "edit_function", "function": f"f{n}", "scheme": "ladder"})
+        scheme = draw(st.sampled_from(get_args(Scheme)))
+        commands.append({"do": "edit_function", "function": f"f{n}", "scheme": scheme})
+    if draw(st.booleans()):
+        commands.append({"do": "edit_module", "module": "plate", "returns": "star"})
     for volts in draw(st.sets(st.sampled_from([5.0, 12.0, 24.0]))):
         commands.append({"do": "add_supply", "name": f"{volts:g} V", "volts": volts, "amps": 10})
     if draw(st.booleans()):
@@ -79,7 +82,10 @@ def test_nothing_is_shorted_and_nothing_hangs_in_the_air(design: Design) -> None
     whole = all(line.id in pinned for line in lines(r))
     for device in nets.devices.values():
         on = [nets.by_port[port].id for t in device.ports if (port := Port(device.id, t)) in nets.by_port]
-        if device.kind not in ("part", "controller"):
+        if device.kind == "chip":
+            free = {t for t in device.ports if Port(device.id, t) not in nets.by_port}
+            assert not whole or all(t.split()[1][0] in "QGI" for t in free), free  # outputs, and inputs with pull-ups
+        elif device.kind not in ("part", "controller"):
             pairs = [on[:2], on[2:]] if device.kind == "relay" else [on]  # a coil, and a contact beside it
             assert all(len(pair) == len(set(pair)) for pair in pairs), (
                 device

@@ -107,6 +107,10 @@ LIMITS: dict[str, Limit] = {
     "chip-current-most": Limit(0.2, "A", "through all pins of one AVR chip, ever", AVR),
     "pin-current": Limit(0.02, "A", "through one pin, to plan with", PRACTICE),
     "pin-current-most": Limit(0.04, "A", "through one pin, ever", AVR),
+    "ladder-source": Limit(
+        10_000.0, "Ω", "that an analogue pin sees", Source(kind="memory", note="ATmega328P data sheet: converter")
+    ),
+    "resistor-tolerance": Limit(5.0, "%", "of the resistors on hand", Source(kind="practice", note="carbon film, E24")),
     "drive-current": Limit(
         0.005, "A", "that a pin gives a transistor", Source(kind="practice", note="1 kΩ to its base from 5 V")
     ),

@@ -14,7 +14,7 @@ from wingboard.core.wire.schemes.chips import CHIPS
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
-from wingboard.core.wire.signals import Line, Signal
+from wingboard.core.wire.signals import Line
 from wingboard.core.wire.wires import names_of
 
 
@@ -68,22 +68,22 @@ def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
     """The terminals that networks read or drive, each with its place there."""
     marks = names_of(r) if networks(r) else {}
     for network in networks(r):
-        for signal, (chip, place) in places_in(network).items():
-            line = signal.line
+        found = places_in(network)
+        for signal in network.signals:
+            line, (chip, place) = signal.line, found[signal.id]
             board = marks[chip_id(network, chip)] if chip else NAMES[network.kind]
             note = _lamp(line, signal.placed.function.switches.volts) if line.lamp else ""
             cells = (board, place, line.direction, line.name, line.terminal, modules[line.module], note)
             yield Row(*cells, line.id, "", "", None, line.function, network.id)
 
 
-def places_in(network: Network) -> dict[Signal, tuple[int, str]]:
-    """For each terminal of a network the number of its chip (0 in a matrix) and its place: a chip's pin, or its row
-    and column."""
+def places_in(network: Network) -> dict[str, tuple[int, str]]:
+    """For each terminal of a network, by its line, the number of its chip (0 in a matrix) and its place: a pin of that,
+    or its row and column."""
     if network.kind in ("matrix", "matrix-bare"):
         rows = enumerate(grid(network.signals).rows, 1)
-        return {s: (0, f"row {n}, column {k}") for n, row in rows for k, s in enumerate(row, 1)}
-    found = places(network, CHIPS[network.kind])
-    return {s: found[s.id] for s in network.signals}
+        return {s.id: (0, f"row {n}, column {k}") for n, row in rows for k, s in enumerate(row, 1)}
+    return places(network, CHIPS[network.kind])
 
 
 OF_NETWORKS = {

@@ -81,7 +81,7 @@ def missing(r: Resolved) -> tuple[str, ...]:
 def small_parts(r: Resolved) -> tuple[Small, ...]:
     """The small parts that are soldered in, by their marks."""
     names, at = names_of(r), {p.function.id: p.place.module for p in r.placed}
-    return tuple(Small(names[d.id], d.kind, d.name, d.value, at.get(d.of, "")) for d in helpers(r))
+    return tuple(Small(names[d.id], d.kind, d.name, d.value, d.module or at.get(d.of, "")) for d in helpers(r))
 
 
 COLUMNS = (

@@ -17,7 +17,7 @@ from wingboard.core.changes.handlers.steps import (
 )
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
-from wingboard.core.record.functions import Function, Switched, Wanted
+from wingboard.core.record.functions import POOLED, Function, Switched, Wanted
 from wingboard.core.record.legends import Graphic
 from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
@@ -50,7 +50,19 @@ def handle_edit_function(command: EditFunction, design: Design, catalogue: Catal
     changed = edited(function, changes)
     if (changed.positions, changed.scheme) != (function.positions, function.scheme):
         design = without_pins(design, {function.id}, only_solver=True)
-    return with_functions(design, {function.id: changed})
+    changed_design = with_functions(design, {function.id: changed})
+    return _without_empty_network(changed_design, function) if changed.scheme != function.scheme else changed_design
+
+
+def _without_empty_network(design: Design, was: Function) -> Design:
+    """Without the solver's pins of what read or drove a function until now, when it reads and drives no other."""
+    if was.place is None or was.scheme not in POOLED:
+        return design
+    module, scheme = was.place.module, was.scheme
+    if any(f.scheme == scheme and f.place and f.place.module == module for f in design.functions):
+        return design
+    gone = {f"~{kind}-{module}" for kind in (("shift-in", "shift-out") if scheme == "shift" else (scheme,))}
+    return without_pins(design, gone, only_solver=True)
 
 
 @carry_out.register

@@ -44,7 +44,7 @@ def no_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
         if device.kind != "supply" or any(supply_id(s.id) == device.id for s in r.design.workshop.supplies):
             continue
         fed = dict.fromkeys(found.devices[i].of for i in _fed(found, device.id))
-        names = [r.functions[f].name for f in fed if f]
+        names = [r.functions[f].name for f in fed if f in r.functions]
         yield rule.finding(
             device.id,
             detail=f"{device.name.removeprefix('a supply of ')} for {', '.join(names[:4])}"
