@@ -11,6 +11,7 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -18,6 +19,7 @@ from wingboard.core.wire.comparing import options
 from wingboard.core.wire.netlist import GROUND, NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 from wingboard.core.wire.wires import every_wire
@@ -171,6 +173,9 @@ def test_outputs_of_a_chain_light_their_lamps_and_the_data_goes_from_chip_to_chi
     (finding,) = found(design, "wire.chip-load")
     assert finding.measured and finding.measured.value == pytest.approx(80)
     assert found(settled(design, finding), "wire.chip-load") == []
+    (dim,) = found(design, "wire.lamp-not-dimmed")
+    assert dim.measured and dim.measured.value == 9
+    assert found(settled(design, dim), "wire.lamp-not-dimmed") == []
 
 
 def test_expanders_have_addresses_of_their_own_and_share_the_pins_of_the_bus() -> None:
@@ -183,6 +188,9 @@ def test_expanders_have_addresses_of_their_own_and_share_the_pins_of_the_bus() -
     bus = nets.by_port[Port(board_id("it"), "20")]
     assert {p.terminal for p in bus.ports} == {"20", "13 SDA", "2"}
     assert len(pin_list(Resolved(design))) == 2 + 25
+    assert found(design, "wire.expanders-alike") == []
+    (alike,) = found(read_by(["rotary-12"] * 12, "expander"), "wire.expanders-alike")  # 144 ways, 16 each
+    assert alike.measured and alike.measured.value == 9
 
 
 @pytest.mark.parametrize(("ways", "bits"), [(2, 1), (4, 2), (5, 3), (7, 3), (8, 3), (9, 4), (12, 4)])
@@ -200,9 +208,10 @@ def test_what_cannot_be_read_so_is_wired_by_itself_and_said() -> None:
     design = read_by(["potentiometer", "button-16-lit", "emergency-stop-22", "joystick-small"], "matrix")
     said_of = {f.subjects[0]: f.detail for f in found(design, "wire.scheme-misfit")}
     assert "a voltage needs a pin" in said_of["f1"]
-    (stop,) = found(design, "wire.stop-shared")
-    assert stop.subjects == ("f3",)
-    assert found(settled(design, stop), "wire.stop-shared") == []
+    assert "a stop has a line of its own" in said_of["f3"]
+    assert [p.line for p in design.pins if p.line.startswith("f3.")] == ["f3.report"]
+    commands = take_up(Resolved(design), ("f1", "f2", "f3"), "shift")
+    assert [c.function for c in commands if isinstance(c, EditFunction)] == ["f2"]  # what can be read so, no other
     assert {p.line for p in design.pins if p.line.startswith("f1.")} == {"f1.wiper"}
 
 

@@ -1068,6 +1068,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/wire/networks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wired Together
+         * @description Networks, coded selectors and ladders of all modules.
+         */
+        get: operations["wired_together_api_designs__design_id__wire_networks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schemes
+         * @description The ways to read and drive these functions, each tried on the whole panel.
+         */
+        get: operations["schemes_api_designs__design_id__wire_schemes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/wire/solve": {
         parameters: {
             query?: never;
@@ -3046,6 +3086,34 @@ export interface components {
             reasons: string[];
             /** Files */
             files: string[];
+        };
+        /**
+         * ChipPinView
+         * @description A pin of a chip and what it is joined to in words.
+         */
+        ChipPinView: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** To */
+            to: string;
+            /** Function */
+            function: string;
+        };
+        /**
+         * ChipView
+         * @description A chip by its mark, with its pins in their order.
+         */
+        ChipView: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /** Pins */
+            pins: components["schemas"]["ChipPinView"][];
         };
         /**
          * ChoiceView
@@ -5621,6 +5689,22 @@ export interface components {
             length: number;
         };
         /**
+         * LadderView
+         * @description A ladder: taps, what the pin sees at most (Ω), how far a tap may move and does (shares), and settling (s).
+         */
+        LadderView: {
+            /** Taps */
+            taps: components["schemas"]["TapView"][];
+            /** Source */
+            source: number;
+            /** Off */
+            off: number;
+            /** Half */
+            half: number;
+            /** Settles */
+            settles: number;
+        };
+        /**
          * LaidView
          * @description A piece on its sheet (mm).
          */
@@ -6835,6 +6919,51 @@ export interface components {
             end: components["schemas"]["wingboard__api__routers__face__Point"];
         };
         /**
+         * NetworkLineView
+         * @description A line of a network, and the pin that it ends on.
+         */
+        NetworkLineView: {
+            /** Name */
+            name: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * NetworkView
+         * @description A network of one module: rows of a matrix, or chips.
+         */
+        NetworkView: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander";
+            /** Name */
+            name: string;
+            /** Module */
+            module: string;
+            /** Lines */
+            lines: components["schemas"]["NetworkLineView"][];
+            /** Rows */
+            rows: components["schemas"]["wingboard__api__routers__wire__SpotView"][][];
+            /** Chips */
+            chips: components["schemas"]["ChipView"][];
+        };
+        /**
+         * NetworksView
+         * @description What is read or driven together, selectors read as one, and how grounds are wired.
+         */
+        NetworksView: {
+            /** Returns */
+            returns: components["schemas"]["ReturnsView"][];
+            /** Networks */
+            networks: components["schemas"]["NetworkView"][];
+            /** Selectors */
+            selectors: components["schemas"]["SelectorView"][];
+        };
+        /**
          * NewDesign
          * @description The answers of a first visit.
          */
@@ -7055,6 +7184,65 @@ export interface components {
             line: string;
             /** Many */
             many: number;
+        };
+        /**
+         * OptionView
+         * @description A way to read and drive some functions, and what it adds to the panel; with the commands that take it up.
+         */
+        OptionView: {
+            /**
+             * Scheme
+             * @enum {string}
+             */
+            scheme: "direct" | "ladder" | "binary" | "matrix" | "matrix-bare" | "shift" | "expander";
+            /** Now */
+            now: boolean;
+            /** Pins */
+            pins: number;
+            /**
+             * Analogue
+             * @description Of the pins
+             */
+            analogue: number;
+            /** Wires */
+            wires: number;
+            /** Joints */
+            joints: number;
+            /** Diodes */
+            diodes: number;
+            /** Chips */
+            chips: number;
+            /**
+             * Small
+             * @description Small parts in all
+             */
+            small: number;
+            /**
+             * Money
+             * @description Of the small parts, in minor units
+             */
+            money: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Reads
+             * @description ms until a change is seen; none where only lamps are driven
+             */
+            reads: number | null;
+            /**
+             * Left
+             * @description Terminals that are wired by themselves, and why
+             */
+            left: string[];
+            /** Loses */
+            loses: string[];
+            /**
+             * Not For
+             * @description Why it cannot be; then everything else is 0
+             */
+            not_for: string;
+            /** Commands */
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["SetSoldered"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
         };
         /**
          * OtherView
@@ -8483,6 +8671,23 @@ export interface components {
             finding: string;
         };
         /**
+         * ReturnsView
+         * @description How the grounds of a module are wired, and how many wires that is.
+         */
+        ReturnsView: {
+            /** Module */
+            module: string;
+            /** Name */
+            name: string;
+            /**
+             * Returns
+             * @enum {string}
+             */
+            returns: "bus" | "star";
+            /** Wires */
+            wires: number;
+        };
+        /**
          * RingView
          * @description A part with darkness round it: the share of the ring that is dark, the least of what is beyond.
          */
@@ -8559,6 +8764,18 @@ export interface components {
             volts: number;
             /** Dots */
             dots: components["schemas"]["DotView"][];
+        };
+        /**
+         * SchemesView
+         * @description The ways for some functions, and the names of these.
+         */
+        SchemesView: {
+            /** Functions */
+            functions: string[];
+            /** Names */
+            names: string[];
+            /** Options */
+            options: components["schemas"]["OptionView"][];
         };
         /**
          * ScreenView
@@ -8650,6 +8867,27 @@ export interface components {
              * @description The free depth of the brief, mm
              */
             depth: number;
+        };
+        /**
+         * SelectorView
+         * @description A selector that is read as one: over a ladder, or in so many bits.
+         */
+        SelectorView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Module */
+            module: string;
+            /** Words */
+            words: string[];
+            /** Step */
+            step: number;
+            /** Steady */
+            steady: boolean;
+            ladder: components["schemas"]["LadderView"] | null;
+            /** Bits */
+            bits: number;
         };
         /**
          * SetBrief
@@ -9459,18 +9697,6 @@ export interface components {
             y: number;
         };
         /**
-         * SpotView
-         * @description A place behind a module where a board meets nothing.
-         */
-        SpotView: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Turn */
-            turn: number;
-        };
-        /**
          * SpotsView
          * @description Free places for a board, the roomiest first, and the board as it would be mounted.
          */
@@ -9487,7 +9713,7 @@ export interface components {
             /** Holes */
             holes: components["schemas"]["ScrewAt"][];
             /** Spots */
-            spots: components["schemas"]["SpotView"][];
+            spots: components["schemas"]["wingboard__api__routers__stack__SpotView"][];
         };
         /**
          * StackView
@@ -9920,6 +10146,22 @@ export interface components {
              * @default
              */
             bus: string;
+        };
+        /**
+         * TapView
+         * @description A way of a ladder: what the converter reads, and the readings that count as it.
+         */
+        TapView: {
+            /** Way */
+            way: number;
+            /** Share */
+            share: number;
+            /** Reading */
+            reading: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * Thread
@@ -10607,6 +10849,18 @@ export interface components {
             bridges: components["schemas"]["BridgeView"][];
         };
         /**
+         * SpotView
+         * @description A place behind a module where a board meets nothing.
+         */
+        wingboard__api__routers__stack__SpotView: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
          * StepView
          * @description A step of putting it together, and what is easily forgotten.
          */
@@ -10615,6 +10869,18 @@ export interface components {
             words: string;
             /** Mind */
             mind: string;
+        };
+        /**
+         * SpotView
+         * @description A terminal that is read or driven.
+         */
+        wingboard__api__routers__wire__SpotView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Terminal */
+            terminal: string;
         };
         /**
          * StepView
@@ -12978,6 +13244,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WireView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wired_together_api_designs__design_id__wire_networks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NetworksView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    schemes_api_designs__design_id__wire_schemes_get: {
+        parameters: {
+            query: {
+                function: string[];
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemesView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

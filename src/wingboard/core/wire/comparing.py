@@ -18,6 +18,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import DeviceKind
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.schemes.choosing import suited
 from wingboard.core.wire.schemes.ladder import ladder
 from wingboard.core.wire.schemes.matrix import ghosts, grid
 from wingboard.core.wire.schemes.networks import NetworkKind, networks
@@ -85,12 +86,13 @@ def options(r: Resolved, functions: Sequence[str]) -> tuple[Option, ...]:
 
 
 def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], scheme: Scheme, without: _Counted) -> Option:
-    now = all(s.scheme == scheme for s in mine)
+    able = suited(r, functions, scheme)
+    now = bool(able) and all(s.scheme == scheme for s in mine if s.line.function in able)
     why = {s.id: cannot(s.placed, s.line, s.told, scheme) for s in mine}
     if all(why.values()):
         reason = next(iter(dict.fromkeys(why.values())))
         return Option(scheme, now, 0, 0, 0, 0, 0, 0, 0, 0, 0.0, None, (), (), reason)
-    tried = Resolved(_with(r.design, functions, {"scheme": scheme}))
+    tried = Resolved(_with(r.design, tuple(able), {"scheme": scheme}))
     with_it = _counted(tried)
     kinds = Counter(with_it.kinds)
     kinds.subtract(without.kinds)

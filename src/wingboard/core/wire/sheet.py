@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from wingboard.core.files.tables import write_csv
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.netlist import Device, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.wires import How, Wire, groups, helpers, names_of
 
@@ -81,7 +81,11 @@ def missing(r: Resolved) -> tuple[str, ...]:
 def small_parts(r: Resolved) -> tuple[Small, ...]:
     """The small parts that are soldered in, by their marks."""
     names, at = names_of(r), {p.function.id: p.place.module for p in r.placed}
-    return tuple(Small(names[d.id], d.kind, d.name, d.value, d.module or at.get(d.of, "")) for d in helpers(r))
+    return tuple(Small(names[d.id], d.kind, d.name, _ohms(d), d.module or at.get(d.of, "")) for d in helpers(r))
+
+
+def _ohms(device: Device) -> float:
+    return device.value if device.kind == "resistor" else 0.0
 
 
 COLUMNS = (
@@ -112,5 +116,5 @@ SMALL = ("mark", "kind", "what", "ohms")
 
 def small_csv(r: Resolved) -> bytes:
     """The small parts as a table."""
-    rows = [(s.mark, s.kind, s.name, f"{s.ohms:g}" if s.kind == "resistor" else "") for s in small_parts(r)]
+    rows = [(s.mark, s.kind, s.name, f"{s.ohms:g}" if s.ohms else "") for s in small_parts(r)]
     return write_csv(SMALL, rows)

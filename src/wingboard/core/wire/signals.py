@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.record.functions import POOLED, Scheme
+from wingboard.core.record.functions import POOLED, Scheme, emergency
 from wingboard.core.record.part import BUS_LINES, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
@@ -106,6 +106,8 @@ def cannot(placed: Placed, line: Line, told: PartLine, scheme: Scheme) -> str:
     """Why a terminal cannot be read or driven so; empty when it can."""
     if scheme == "direct":
         return ""
+    if emergency(placed.function, placed.part):
+        return "a stop has a line of its own: one fault of what it shared would hide it"
     if scheme in SELECTOR:
         if not told.each_position:
             return "only the positions of a selector are read so"

@@ -43,13 +43,13 @@ export function Candidates({ fn, onPick }: Props) {
 function Row({ candidate: c, fn, onPick }: { candidate: Candidate; fn: Fn; onPick: Props["onPick"] }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const now = fn.part === c.part && fn.scheme === c.scheme;
-  const scheme = c.scheme === "ladder" ? "ladder" : "direct";
+  const asNow = fn.scheme === c.scheme || (c.scheme === "direct" && fn.scheme !== "ladder");
+  const now = fn.part === c.part && asNow;
   const choose = () => {
     onPick(c.part);
     const commands = [
       ...(fn.part === c.part ? [] : [choosePart(fn.id, c.part)]),
-      ...(fn.scheme === scheme ? [] : [editFunction(fn.id, { scheme })]),
+      ...(asNow ? [] : [editFunction(fn.id, { scheme: c.scheme === "ladder" ? "ladder" : "direct" })]),
     ];
     if (commands.length) void send(commands);
   };

@@ -35,7 +35,7 @@ export function Chooser({ part, chosen, onPick, onBest }: Props) {
   const choose = (ident: string, scheme?: Candidate["scheme"]) => {
     const commands = chosen.flatMap((f) => [
       ...(f.part === ident ? [] : [choosePart(f.id, ident)]),
-      ...(scheme === undefined || f.scheme === scheme
+      ...(scheme === undefined || f.scheme === scheme || (scheme === "direct" && f.scheme !== "ladder")
         ? []
         : [editFunction(f.id, { scheme: scheme === "ladder" ? "ladder" : "direct" })]),
     ]);

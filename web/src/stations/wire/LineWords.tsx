@@ -27,7 +27,8 @@ export function LineWords({ rows, picking }: { rows: readonly Row[]; picking: bo
       , {row.module}:{" "}
       {row.pin ? (
         <>
-          {row.board}, pin <span className="num">{row.pin}</span>, {DIRECTION[row.direction] ?? row.direction}
+          {row.board}, {!row.via && "pin "}
+          <span className="num">{row.pin}</span>, {DIRECTION[row.direction] ?? row.direction}
         </>
       ) : (
         "no pin yet"

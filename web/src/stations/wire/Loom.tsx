@@ -13,12 +13,14 @@ import { useCamera } from "../../canvas/useCamera";
 import { Tabs } from "../../ui/Tabs";
 import { BoardDrawing, Words } from "./BoardDrawing";
 import { laidOut, type Lit } from "./layout";
+import { LineCard } from "./LineCard";
 import { LineWords } from "./LineWords";
+import { Ways } from "./Ways";
 import { ModuleDrawing } from "./ModuleDrawing";
 import { Wires } from "./Wires";
 
 export function Loom({ wire }: { wire: WireView }) {
-  const { id } = useDesign();
+  const { id, design } = useDesign();
   const { send } = useChanges(id);
   const { selection, module: wanted, set, select } = useSession();
   const [boardId, setBoard] = useState<string | null>(null);
@@ -34,8 +36,13 @@ export function Loom({ wire }: { wire: WireView }) {
   useCommands({ "wire.out": picked ? () => setPicked(null) : undefined });
   if (!module || wire.rows.length === 0)
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
+  const pickedOwner = wire.rows.find((row) => row.line === picked)?.owner;
+  const chosen = design.functions.filter(
+    (fn) => fn.place && fn.part && (picked ? fn.id === pickedOwner : selection.includes(fn.id)),
+  );
   const named = picked !== null ? [picked] : over;
-  const lit: Lit = new Set(
+  const lit: Lit = withNetworks(
+    wire,
     named.length > 0 ? named : wire.rows.filter((r) => selection.includes(r.owner)).map((r) => r.line),
   );
   const give = (pin: string) => {
@@ -119,6 +126,17 @@ export function Loom({ wire }: { wire: WireView }) {
           scale={camera.viewport.scale}
         />
       </Canvas>
+      {chosen[0] && (
+        <div className="grid max-h-[42%] min-h-0 shrink-0 grid-cols-[minmax(250px,4fr)_minmax(0,7fr)] divide-x divide-rule border-t border-rule bg-sheet max-[1100px]:max-h-none max-[1100px]:grid-cols-1 max-[1100px]:divide-x-0">
+          <LineCard
+            fn={chosen[0]}
+            rows={wire.rows.filter((row) => row.owner === chosen[0]?.id && !isOfNetwork(row))}
+            picked={picked}
+            onPick={pick}
+          />
+          <Ways key={chosen.map((fn) => fn.id).join(" ")} functions={chosen} />
+        </div>
+      )}
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 py-1 text-[12px]">
         <LineWords rows={wire.rows.filter((row) => lit.has(row.line))} picking={picked !== null} />
         <span className="flex-1" />
@@ -138,6 +156,18 @@ const EMPTY: WireView["modules"][number] = {
   bodies: [],
   ends: [],
 };
+
+/** These lines, and those of the networks that read or drive them. */
+function withNetworks(wire: WireView, named: readonly string[]): Lit {
+  const lit = new Set(named);
+  for (const { line, via } of wire.rows)
+    if (via && lit.has(line))
+      wire.rows.filter((row) => row.line.startsWith(`${via}.`)).forEach((row) => lit.add(row.line));
+  return lit;
+}
+
+/** Whether a row is a line of what reads or drives several together. */
+const isOfNetwork = (row: Row) => row.line.startsWith("~");
 
 /** The board that most of these lines go to; the first where none has a pin. */
 function usual(wire: WireView, rows: readonly Row[]): WireView["boards"][number] | undefined {

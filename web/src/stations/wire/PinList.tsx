@@ -42,27 +42,34 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       onClick={() => useSession.getState().select([fn])}
     >
       <td className="px-3 py-1">
-        <select
-          aria-label={`Pin of ${row.function}, ${row.terminal}`}
-          className="num h-6 rounded border border-faint bg-sheet px-1"
-          value={row.pin ? `${row.controller} ${row.pin}` : ""}
-          onChange={(event) => choose(event.target.value)}
-        >
-          <option value="">no pin</option>
-          {wire.boards.map((board) => (
-            <optgroup key={board.id} label={board.name}>
-              {board.pins
-                .filter(
-                  (p) => p.lines.length === 0 || p.lines.includes(row.line) || (row.bus && p.bus === row.bus),
-                )
-                .map((p) => (
-                  <option key={p.name} value={`${board.id} ${p.name}`}>
-                    {board.name} {p.name}
-                  </option>
-                ))}
-            </optgroup>
-          ))}
-        </select>
+        {row.via ? (
+          <span className="num">
+            {row.board}, {row.pin}
+          </span>
+        ) : (
+          <select
+            aria-label={`Pin of ${row.function}, ${row.terminal}`}
+            className="num h-6 rounded border border-faint bg-sheet px-1"
+            value={row.pin ? `${row.controller} ${row.pin}` : ""}
+            onChange={(event) => choose(event.target.value)}
+          >
+            <option value="">no pin</option>
+            {wire.boards.map((board) => (
+              <optgroup key={board.id} label={board.name}>
+                {board.pins
+                  .filter(
+                    (p) =>
+                      p.lines.length === 0 || p.lines.includes(row.line) || (row.bus && p.bus === row.bus),
+                  )
+                  .map((p) => (
+                    <option key={p.name} value={`${board.id} ${p.name}`}>
+                      {board.name} {p.name}
+                    </option>
+                  ))}
+              </optgroup>
+            ))}
+          </select>
+        )}
       </td>
       <td className="px-3">{row.direction}</td>
       <td className="max-w-44 truncate px-3">{row.function}</td>

@@ -15,11 +15,13 @@ import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
+import { Schemes } from "./Schemes";
 import { Verdict } from "./Verdict";
 import { WiringSheet } from "./WiringSheet";
 
 const VIEWS = [
   ["wires", "Lines"],
+  ["schemes", "Schemes"],
   ["list", "Pin list"],
   ["sheet", "Wiring sheet"],
 ] as const;
@@ -111,6 +113,7 @@ export default function Wire() {
       )}
       <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : "max-[900px]:overflow-y-auto"}`}>
         {shows === "list" && <PinList wire={wire.data} />}
+        {shows === "schemes" && <Schemes />}
         {shows === "sheet" && <WiringSheet />}
         {shows === "wires" && <Loom wire={wire.data} />}
       </div>

@@ -40,7 +40,8 @@ export function WiringSheet() {
     module !== null && modules.some(([id]) => id === module) ? module : (modules[0]?.[0] ?? OUTSIDE);
   const joints = steps.flatMap((step) => step.joints);
   const done = joints.filter((joint) => joint.done).length;
-  const legs = joints.filter((joint) => joint.leg).length;
+  const legs = joints.filter((joint) => joint.how === "leg").length;
+  const bridges = joints.filter((joint) => joint.how === "board").length;
   return (
     <div className="flex h-full min-h-0 flex-col bg-sheet">
       <div className="flex shrink-0 flex-wrap items-end justify-between gap-x-4 border-b border-rule bg-card">
@@ -49,7 +50,8 @@ export function WiringSheet() {
           <span className="num">
             {done} of {joints.length}
           </span>{" "}
-          soldered; {many(joints.length - legs, "wire")}, {many(legs, "leg")} of small parts
+          soldered; {many(joints.length - legs - bridges, "wire")}, {many(legs, "leg")} of small parts
+          {bridges > 0 && <>, {many(bridges, "joint")} on strip boards</>}
         </p>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto">
@@ -139,7 +141,7 @@ function OneJoint({ joint, onMark }: { joint: Joint; onMark: (soldered: boolean)
         aria-label={`Select ${said(joint.start)}`}
       >
         <End end={joint.start} before />
-        <Line kind={joint.kind} leg={joint.leg} />
+        <Line kind={joint.kind} how={joint.how} />
         <End end={joint.end} />
       </button>
     </li>
@@ -172,13 +174,14 @@ const INK = {
 } as const;
 
 /** A wire, or where there is none the leg of a small part, shorter and dotted. */
-function Line({ kind, leg }: { kind: Joint["kind"]; leg: boolean }) {
+function Line({ kind, how }: { kind: Joint["kind"]; how: Joint["how"] }) {
+  const leg = how !== "wire";
   return (
     <svg
       viewBox="0 0 36 10"
       className="mx-auto h-2.5 w-9"
       role="img"
-      aria-label={leg ? "by its own leg" : `${kind} wire`}
+      aria-label={how === "leg" ? "by its own leg" : how === "board" ? "on the strip board" : `${kind} wire`}
     >
       <line x1={leg ? 12 : 4} x2={leg ? 24 : 32} y1={5} y2={5} stroke={INK[kind]} strokeWidth={leg ? 1 : 2} />
       {[leg ? 12 : 4, leg ? 24 : 32].map((x) => (
@@ -198,7 +201,13 @@ function SmallParts({ small }: { small: WiringSheetView["small"] }) {
           <li key={part.mark} className="flex gap-2 py-[2px]">
             <b className="num w-9 shrink-0">{part.mark}</b>
             <span className="min-w-0 text-faint">
-              {part.ohms > 0 ? <span className="num text-ink">{ohms(part.ohms)}</span> : part.kind},{" "}
+              {part.ohms > 0 ? (
+                <>
+                  <span className="num text-ink">{ohms(part.ohms)}</span>,{" "}
+                </>
+              ) : (
+                part.kind !== "chip" && part.kind !== "capacitor" && `${part.kind}, `
+              )}
               {part.name}
             </span>
           </li>

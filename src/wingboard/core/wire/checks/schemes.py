@@ -10,7 +10,7 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
-from wingboard.core.record.functions import Scheme, emergency
+from wingboard.core.record.functions import Scheme
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS
 from wingboard.core.wire.schemes.chips import CHIPS, ON_ONE_BUS
@@ -54,27 +54,6 @@ def _by_function(r: Resolved) -> dict[str, list[Signal]]:
     for s in signals(r):
         found.setdefault(s.line.function, []).append(s)
     return found
-
-
-@check(
-    "wire.stop-shared",
-    severity="judge",
-    title="A stop read together with others",
-    measures="emergency controls whose report goes through a matrix, a chain, an expander or a ladder",
-    source=Source(kind="practice", note="one fault there, and the stop is not seen; a line of its own shows a break"),
-    fixes="gives it a line of its own",
-    reads=READS,
-)
-def stop_shared(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Emergency controls that do not have a line of their own."""
-    for ident, some in _by_function(r).items():
-        placed = some[0].placed
-        if emergency(placed.function, placed.part) and any(s.by != "direct" for s in some):
-            yield rule.finding(
-                ident,
-                detail=f"{placed.function.name}: a fault of one chip, or of one line, hides it",
-                fix=partial(_with, r, "direct", "A line of its own", (ident,)),
-            )
 
 
 def _with(r: Resolved, scheme: Scheme, label: str, functions: tuple[str, ...]) -> Fix:

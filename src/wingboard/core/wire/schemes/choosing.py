@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
@@ -12,11 +12,23 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.functions import Scheme
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
+from wingboard.core.wire.signals import cannot, signals
 
 
-def take_up(r: Resolved, functions: Iterable[str], scheme: Scheme) -> tuple[Command, ...]:
-    """The commands that give functions a scheme, and take back what pins the solver gave to lines that then go away."""
-    commands: tuple[Command, ...] = tuple(EditFunction(function=f, scheme=scheme) for f in functions)
+def suited(r: Resolved, functions: Sequence[str], scheme: Scheme) -> frozenset[str]:
+    """Those of which at least one terminal can be wired so."""
+    asked = set(functions)
+    mine = (s for s in signals(r) if s.line.function in asked)
+    return frozenset(s.line.function for s in mine if not cannot(s.placed, s.line, s.told, scheme))
+
+
+def take_up(r: Resolved, functions: Sequence[str], scheme: Scheme) -> tuple[Command, ...]:
+    """The commands that give functions a scheme, those of which something can be wired so, and take back the pins that
+    the solver gave to lines that then go away."""
+    able = suited(r, functions, scheme)
+    commands: tuple[Command, ...] = tuple(EditFunction(function=f, scheme=scheme) for f in functions if f in able)
+    if not commands:
+        return ()
     after = apply(r.design, commands, catalogue())
     wanted = {line.id for line in lines(Resolved(after))}
     gone = tuple(p.line for p in after.pins if p.line not in wanted and p.line.startswith("~") and p.by == "solver")

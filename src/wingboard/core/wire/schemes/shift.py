@@ -58,8 +58,8 @@ def join_shift_in(joining: Joining, network: Network, rail: str, pins: dict[str,
             if (n, SHIFT_IN.pin(name)) not in used:
                 joining.join(GROUND, Port(chip.id, SHIFT_IN.pin(name)), kind="ground")
     for line, (n, terminal) in places(network, SHIFT_IN).items():
-        pull = Device(f"{network.id}-u{n}-p{terminal.split()[0]}", "resistor", f"pull-up at {terminal}", ("1", "2"),
-                      PULL_UP, network.id, network.module)  # fmt: skip
+        ident, name = f"{network.id}-u{n}-p{terminal.split()[0]}", f"pull-up at {terminal} of chip {n}"
+        pull = Device(ident, "resistor", name, ("1", "2"), PULL_UP, network.id, network.module)
         joining.add(pull)
         joining.join(line, Port(chip_id(network, n), terminal), Port(pull.id, "2"))
         joining.join(rail, Port(pull.id, "1"), kind="supply")

@@ -1,0 +1,175 @@
+"""Networks, ladders and coded selectors as they are shown: who is where in each."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import NamedTuple
+
+from wingboard.core.findings.limits import limit
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.netlist import GROUND, NetList, Port
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.schemes.binary import bits
+from wingboard.core.wire.schemes.chips import ADDRESS, CHIPS
+from wingboard.core.wire.schemes.ladder import Ladder, ladder
+from wingboard.core.wire.schemes.matrix import grid
+from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
+from wingboard.core.wire.schemes.shift import chip_id, places
+from wingboard.core.wire.signals import Signal, signals
+from wingboard.core.wire.wires import every_wire, names_of
+
+
+class Spot(NamedTuple):
+    """A terminal that is read or driven: its function, that function's name, and which of its terminals."""
+
+    function: str
+    name: str
+    terminal: str
+
+
+class ChipPin(NamedTuple):
+    """A pin of a chip: its number and name, and what it is joined to in words (empty: to nothing)."""
+
+    number: int
+    name: str
+    to: str
+    function: str
+
+
+class DrawnChip(NamedTuple):
+    """A chip by its mark, its pins in their order; ``address`` on its bus, empty where it has none."""
+
+    mark: str
+    name: str
+    address: str
+    pins: tuple[ChipPin, ...]
+
+
+class DrawnLine(NamedTuple):
+    """A line of a network, and the pin that it ends on (empty: none yet)."""
+
+    name: str
+    at: str
+
+
+class DrawnNetwork(NamedTuple):
+    """A network: rows of a matrix, or chips; ``lines`` its own, each with where it ends."""
+
+    id: str
+    kind: NetworkKind
+    name: str
+    module: str
+    lines: tuple[DrawnLine, ...]
+    rows: tuple[tuple[Spot, ...], ...]
+    chips: tuple[DrawnChip, ...]
+
+
+class DrawnSelector(NamedTuple):
+    """A selector that is read as one: over a ladder, or in so many bits; the words of its positions."""
+
+    function: str
+    name: str
+    module: str
+    words: tuple[str, ...]
+    step: float
+    steady: bool
+    ladder: Ladder | None
+    bits: int
+
+
+def drawn_networks(r: Resolved) -> tuple[DrawnNetwork, ...]:
+    """All networks of a design."""
+    nets, marks = net_list(r), names_of(r)
+    return tuple(_drawn(r, nets, marks, network) for network in networks(r))
+
+
+def _drawn(r: Resolved, nets: NetList, marks: dict[str, str], network: Network) -> DrawnNetwork:
+    names = {c.id: c.name for c in r.design.controllers}
+    given = {p.line: f"{names[p.controller]}, pin {p.pin}" for p in r.design.pins}
+    lines = tuple(DrawnLine(line.terminal, given.get(line.id, "")) for line in network.lines)
+    if network.kind not in CHIPS:
+        rows = tuple(tuple(map(_spot, row)) for row in grid(network.signals).rows)
+        return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, rows, ())
+    return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, (),
+                        tuple(_chips(nets, marks, network)))  # fmt: skip
+
+
+def _spot(signal: Signal) -> Spot:
+    return Spot(signal.line.function, signal.line.name, signal.line.terminal)
+
+
+def _chips(nets: NetList, marks: dict[str, str], network: Network) -> list[DrawnChip]:
+    kind = CHIPS[network.kind]
+    by_place = {at: s for s in network.signals if (at := places(network, kind)[s.id])}
+    own = {line.id: line.terminal for line in network.lines}
+    found = []
+    for n in range(1, max(k for k, _ in by_place) + 1):
+        device = chip_id(network, n)
+        pins = []
+        for number, name in enumerate(kind.pins, 1):
+            signal = by_place.get((n, f"{number} {name}"))
+            to = (
+                f"{signal.line.name}, {signal.line.terminal}" if signal else _to(nets, marks, own, device, number, name)
+            )
+            pins.append(ChipPin(number, name, to, signal.line.function if signal else ""))
+        found.append(DrawnChip(marks[device], kind.name, _address(nets, device, kind.pins), tuple(pins)))
+    return found
+
+
+def _to(nets: NetList, marks: dict[str, str], own: dict[str, str], device: str, number: int, name: str) -> str:
+    """What a chip's pin is joined to that carries no terminal of a part."""
+    net = nets.by_port.get(Port(device, f"{number} {name}"))
+    if net is None:
+        return ""
+    if net.id in own:
+        return own[net.id]
+    if net.kind != "signal":
+        return "GND" if net.id == GROUND else net.id
+    other = next((p for p in net.ports if p.device != device and nets.devices[p.device].kind == "chip"), None)
+    if other is not None and "-chain-" in net.id:
+        return f"{marks[other.device]}, {other.terminal}"
+    return net.id.split(" ")[0].upper() if " of " in net.id else net.id
+
+
+def _address(nets: NetList, device: str, pins: tuple[str, ...]) -> str:
+    if "A0" not in pins:
+        return ""
+    up = (nets.by_port[Port(device, f"{pins.index(f'A{bit}') + 1} A{bit}")].kind == "supply" for bit in range(3))
+    return f"0x{ADDRESS + sum(on << bit for bit, on in enumerate(up)):02x}"
+
+
+class Returns(NamedTuple):
+    """How the grounds of a module are wired, and the wires on ground there."""
+
+    module: str
+    name: str
+    returns: str
+    wires: int
+
+
+def returns_of(r: Resolved) -> tuple[Returns, ...]:
+    """Of every module that has something on ground."""
+    devices, counted = net_list(r).devices, Counter[str]()
+    for wire in every_wire(r):
+        if wire.net == GROUND and wire.how == "wire":
+            module = next((m for p in (wire.start, wire.end) if (m := devices[p.device].module)), "")
+            counted[module] += 1
+    modules = (m.module for m in r.modules.values())
+    return tuple(Returns(m.id, m.name, m.returns, counted[m.id]) for m in modules if counted[m.id])
+
+
+def drawn_selectors(r: Resolved) -> tuple[DrawnSelector, ...]:
+    """Every selector that is read over a ladder or in binary."""
+    by_line: dict[tuple[str, str], list[Signal]] = {}
+    for s in signals(r):
+        if s.by in ("ladder", "binary"):
+            by_line.setdefault((s.line.function, s.told.id), []).append(s)
+    tolerance = limit(r.design, "resistor-tolerance") / 100
+    found = []
+    for mine in by_line.values():
+        f = mine[0].placed.function
+        words = tuple(f.positions) or tuple(str(s.way) for s in mine)
+        volts = ladder(len(mine), f.step, tolerance, f.steady) if mine[0].by == "ladder" else None
+        found.append(DrawnSelector(f.id, f.name, mine[0].line.module, words, f.step, f.steady, volts,
+                                   0 if volts else bits(len(mine))))  # fmt: skip
+    return tuple(found)

@@ -1,0 +1,66 @@
+/** One function's lines, end to end in words, and the way to everything else that is known of it. */
+import type { Fn, Row } from "../../api/types";
+import { useDesign } from "../../app/design";
+import { useGo } from "../../app/place";
+import { useSession } from "../../app/session";
+import type { Station } from "../../app/stations";
+
+interface Props {
+  fn: Fn;
+  rows: readonly Row[];
+  /** The line that is picked, if it is one of these. */
+  picked: string | null;
+  onPick: (line: string) => void;
+}
+
+const PLACES: readonly (readonly [Station["id"], string])[] = [
+  ["brief", "what it is for"],
+  ["parts", "its part"],
+  ["face", "its place and legend"],
+  ["cut", "its cut-out"],
+];
+
+export function LineCard({ fn, rows, picked, onPick }: Props) {
+  const { id } = useDesign();
+  const go = useGo(id);
+  const visit = (station: Station["id"]) => {
+    useSession.getState().select([fn.id]);
+    go(station);
+  };
+  return (
+    <section aria-label={`Lines of ${fn.name}`} className="min-h-0 overflow-y-auto px-4 py-2 text-[12px]">
+      <h3 className="truncate font-semibold">{fn.name}</h3>
+      <p className="flex flex-wrap gap-x-3 text-[11px]">
+        {PLACES.map(([station, words]) => (
+          <button
+            key={station}
+            type="button"
+            className="text-petrol underline"
+            onClick={() => visit(station)}
+          >
+            {words}
+          </button>
+        ))}
+      </p>
+      <ul className="mt-1">
+        {rows.map((row) => (
+          <li key={row.line} className={`border-t border-rule ${picked === row.line ? "bg-wash" : ""}`}>
+            <button
+              type="button"
+              className="flex w-full items-baseline gap-2 py-0.5 text-left hover:underline"
+              aria-pressed={picked === row.line}
+              onClick={() => onPick(row.line)}
+              title={row.note}
+            >
+              <span className="num w-24 shrink-0 truncate">{row.terminal}</span>
+              <span className={`num shrink-0 ${row.pin ? "" : "text-judge"}`}>
+                {row.pin ? `${row.board}, ${row.via ? "" : "pin "}${row.pin}` : "no pin yet"}
+              </span>
+              <span className="min-w-0 truncate text-faint">{row.note}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
