@@ -10162,6 +10162,8 @@ export interface components {
             low: number;
             /** High */
             high: number;
+            /** Off */
+            off: number;
         };
         /**
          * Thread

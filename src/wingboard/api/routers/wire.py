@@ -241,6 +241,7 @@ class TapView(BaseModel):
     reading: int
     low: int
     high: int
+    off: float
 
 
 class LadderView(BaseModel):

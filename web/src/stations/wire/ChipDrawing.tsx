@@ -5,8 +5,8 @@ import { useSession } from "../../app/session";
 type Chip = NetworksView["networks"][number]["chips"][number];
 
 const PITCH = 15;
-const BODY = 74;
-const SIDE = 150;
+const BODY = 116;
+const SIDE = 146;
 const LONGEST = 24;
 
 export function ChipDrawing({ chip }: { chip: Chip }) {

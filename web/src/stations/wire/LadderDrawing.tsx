@@ -35,9 +35,9 @@ export function LadderDrawing({ words, ladder }: { words: readonly string[]; lad
             stroke="var(--rule)"
           />
           <rect
-            x={at(tap.reading) - LONG * ladder.off}
+            x={at(tap.reading) - LONG * tap.off}
             y={line - 3}
-            width={2 * LONG * ladder.off}
+            width={2 * LONG * tap.off}
             height={6}
             fill="var(--petrol)"
             opacity={0.35}

@@ -4,17 +4,19 @@ import { useSession } from "../../app/session";
 
 type Network = NetworksView["networks"][number];
 
-const WIDE = 104;
+const WIDE = 132;
 const HIGH = 44;
 const LEFT = 44;
 const TOP = 18;
-const LONGEST = 17;
+const LONGEST = 21;
 
 export function MatrixDrawing({ network }: { network: Network }) {
   const selection = useSession((s) => s.selection);
   const columns = Math.max(...network.rows.map((row) => row.length));
   const width = LEFT + columns * WIDE;
   const height = TOP + network.rows.length * HIGH + 6;
+  const all = network.rows.flat().map((spot) => spot.function);
+  const several = new Set(all.filter((fn, n) => all.indexOf(fn) !== n));
   const diodes = network.kind === "matrix";
   const short = (words: string) => (words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words);
   return (
@@ -52,7 +54,7 @@ export function MatrixDrawing({ network }: { network: Network }) {
               >
                 <rect x={x(k)} y={y(n) - 34} width={WIDE - 8} height={36} fill="transparent" />
                 <path
-                  d={`M${x(k)} ${y(n) - 26}H${x(k) + 26}M${x(k) + 26} ${y(n) - 26}l8 -5M${x(k) + 36} ${y(n) - 26}H${x(k) + 44}V${y(n)}`}
+                  d={`M${x(k)} ${y(n) - 26}H${x(k) + 26}M${x(k) + 26} ${y(n) - 26}l8 -5M${x(k) + 36} ${y(n) - 26}H${x(k) + WIDE - 12}V${y(n)}`}
                   stroke="var(--ink)"
                   strokeWidth={chosen ? 2.2 : 1.1}
                   fill="none"
@@ -65,10 +67,10 @@ export function MatrixDrawing({ network }: { network: Network }) {
                     strokeWidth={1}
                   />
                 )}
-                <circle cx={x(k) + 44} cy={y(n)} r={2} fill="var(--ink)" />
+                <circle cx={x(k) + WIDE - 12} cy={y(n)} r={2} fill="var(--ink)" />
                 <circle cx={x(k)} cy={y(n) - 26} r={2} fill="var(--ink)" />
                 <text x={x(k) + 5} y={y(n) - 9} fill="var(--ink)" fontWeight={chosen ? 700 : 400}>
-                  {short(spot.name)}
+                  {short(several.has(spot.function) ? `${spot.name}, ${spot.terminal}` : spot.name)}
                   <title>{`${spot.name}, ${spot.terminal}`}</title>
                 </text>
               </g>

@@ -29,21 +29,20 @@ SHEETS = Source(kind="memory", note="data sheets of 74HC165, 74HC595 and MCP2301
 @check(
     "wire.scheme-misfit",
     severity="note",
-    title="Not all of it can be read so",
-    measures="terminals of a function that cannot be part of the scheme chosen for it",
+    title="It cannot be read so",
+    measures="functions of which no terminal can be part of the scheme chosen for them",
     source=Source(kind="computed", note="what each terminal is"),
     reads=READS,
 )
 def scheme_misfit(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Functions with a scheme of which some terminals are wired by themselves."""
+    """Functions with a scheme that are wired by themselves all the same."""
     for ident, some in _by_function(r).items():
-        bare = [s for s in some if s.why]
-        if bare:
-            why = dict.fromkeys(f"{s.line.terminal}: {s.why}" for s in bare)
+        if all(s.why for s in some):
+            why = dict.fromkeys(f"{s.line.terminal}: {s.why}" for s in some)
             yield rule.finding(
                 ident,
                 detail=f"{some[0].line.name}, {'; '.join(list(why)[:3])}",
-                measured=Measure(value=len(bare), unit="lines by themselves"),
+                measured=Measure(value=len(some), unit="lines by themselves"),
                 needed=Measure(value=0, unit="lines by themselves"),
                 most=True,
             )

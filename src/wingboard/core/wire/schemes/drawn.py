@@ -124,7 +124,7 @@ def _to(nets: NetList, marks: dict[str, str], own: dict[str, str], device: str, 
     if net.id in own:
         return own[net.id]
     if net.kind != "signal":
-        return "GND" if net.id == GROUND else net.id
+        return "GND" if net.id == GROUND else net.id.split(" of ")[0]
     other = next((p for p in net.ports if p.device != device and nets.devices[p.device].kind == "chip"), None)
     if other is not None and "-chain-" in net.id:
         return f"{marks[other.device]}, {other.terminal}"

@@ -24,6 +24,8 @@ class Tap(NamedTuple):
     reading: int
     low: int
     high: int
+    off: float
+    """How far resistors off by their tolerance move it at the most, as a share of the supply."""
 
 
 class Ladder(NamedTuple):
@@ -50,7 +52,7 @@ def ladder(ways: int, step: float, tolerance: float, steady: bool, bits: int = B
     edges = [(2 * k + 1) / (2 * steps) for k in range(-1, steps + 1)]
     taps = tuple(
         Tap(k + 1, k / steps, round(full * k / steps), max(0, round(full * edges[k])),
-            full if k == steps else round(full * edges[k + 1]) - 1)
+            full if k == steps else round(full * edges[k + 1]) - 1, _worst(k, steps, tolerance))
         for k in range(steps + 1)
     )  # fmt: skip
     middle = steps // 2
@@ -58,16 +60,17 @@ def ladder(ways: int, step: float, tolerance: float, steady: bool, bits: int = B
     return Ladder(
         taps,
         source,
-        max(_worst(k, steps, tolerance) for k in range(steps + 1)),
+        max(tap.off for tap in taps),
         1 / (2 * steps),
         TIME_CONSTANTS * source * STEADY if steady else 0.0,
     )
 
 
 def _worst(k: int, steps: int, tolerance: float) -> float:
-    """How far a tap moves at the most, as a share of the supply; the same downwards at its mirror."""
-    below, above = k * (1 + tolerance), (steps - k) * (1 - tolerance)
-    return below / (below + above) - k / steps
+    """How far a tap moves at the most, up or down, as a share of the supply."""
+    up = k * (1 + tolerance) / (k * (1 + tolerance) + (steps - k) * (1 - tolerance)) - k / steps
+    down = k / steps - k * (1 - tolerance) / (k * (1 - tolerance) + (steps - k) * (1 + tolerance))
+    return max(up, down)
 
 
 def join_ladder(joining: Joining, of: list[Signal], tap: str, rail: str) -> None:
