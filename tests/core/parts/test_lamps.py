@@ -69,7 +69,7 @@ def test_the_shopping_list_has_screws_resistors_boards_and_sheets() -> None:
     rows = {row[0]: dict(zip(SHOPPING, row, strict=True)) for row in shopping_list(Resolved(design))}
     # Two lamps of 2.1 V and 10 mA on 5 V: 300 ohms each, and one spare; three positions of a ladder: two resistors.
     assert (rows["Resistor 300 Ω"]["in use"], rows["Resistor 300 Ω"]["to buy"]) == ("2", "3")
-    assert rows["Resistors for ladders"]["in use"] == "2"
+    assert rows["Resistor 1000 Ω"]["in use"] == "2"
     assert rows["Board with ATmega328P"]["to buy"] == "1"
     corners = len(Resolved(design).modules["plate"].fixings)
     assert rows["Bolt M3 × 12"]["in use"] == str(corners) == "4"
@@ -118,7 +118,10 @@ def test_bulbs_and_lamps_with_their_own_resistor_need_none_and_an_led_takes_a_bu
     assert notes["f1"].startswith("made for 28 V, through a transistor")
     assert notes["f2"].startswith("made for 12 V, through a transistor")
     rows = [row for row in shopping_list(Resolved(design)) if row[0].startswith("Resistor")]
-    assert [row[:3] for row in rows] == [("Resistor 300 Ω", "in series with lamps, E24, 0.25 W", "1")]
+    assert [row[:3] for row in rows] == [
+        ("Resistor 300 Ω", "in series with lamps, E24, 0.25 W", "1"),
+        ("Resistor 910 Ω", "at bases, pull-ups of chips", "2"),  # (5 - 0.7) V / 5 mA = 860 ohms, the next up
+    ]
     led = EditFunction(function="f1", led=True, volts=28)
     swapped = Resolved(apply(design, (led,), catalogue()))
     # By hand: (28 - 2.0) / 0.01 = 2600 ohms, the next E24 value 2700; 26² / 2700 = 0.25 W, rated at twice that.

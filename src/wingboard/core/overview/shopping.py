@@ -23,7 +23,9 @@ from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
 from wingboard.core.wire.boards import boards
-from wingboard.core.wire.lines import lines
+from wingboard.core.wire.netlist import Device, DeviceKind
+from wingboard.core.wire.nets import IN_SERIES
+from wingboard.core.wire.wires import helpers as wired_in
 
 SPARE = 0.1
 """Share of screws and resistors that is bought on top (common practice: they get lost and burnt)."""
@@ -31,7 +33,7 @@ SPARE = 0.1
 
 def shopping_list(r: Resolved) -> list[tuple[str, ...]]:
     """Everything that is to be bought, as cells under :data:`~wingboard.core.parts.counting.SHOPPING`."""
-    kinds = (_screws, _resistors, _lights, _boards, _sheets, _cases, _filament, _films, _battens)
+    kinds = (_screws, _resistors, _wired_in, _lights, _boards, _sheets, _cases, _filament, _films, _battens)
     return [*shopping_rows(r), *(row for rows in kinds for row in rows(r))]
 
 
@@ -57,12 +59,40 @@ def _resistors(r: Resolved) -> list[tuple[str, ...]]:
             wanted[lamp.ohms, max(USUAL_RATING, lamp.buy)] += 1
     for light in _lit(r):
         wanted.update({(x.ohms, x.watts): x.many for x in power_of(light).resistors})
-    ladders = sum(_steps(r, line.function) - 1 for line in lines(r) if line.id.endswith("-ladder"))
-    equal = [_small("Resistors for ladders", "all of one value, 1 %", ladders)] if ladders else []
-    return equal + [
+    return [
         _small(f"Resistor {ohms:g} Ω", f"in series with lamps, E24, {watts:g} W", n)
         for (ohms, watts), n in sorted(wanted.items())
     ]
+
+
+def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
+    """What is soldered between parts and pins, but for the resistors of lamps, by what it is."""
+    found: Counter[tuple[str, str]] = Counter()
+    coils = {d.id for d in wired_in(r) if d.kind == "relay"}
+    for device in wired_in(r):
+        if device.kind == "resistor":
+            if not device.id.endswith(IN_SERIES):
+                found[f"Resistor {device.value:g} Ω", _for_resistor(device)] += 1
+        elif device.kind == "chip":
+            found[device.name.split(",")[0], "with a socket"] += 1
+        elif device.kind == "diode" and device.id.rpartition("-")[0] in coils:
+            found["Rectifier diode, 1 A", "across a coil"] += 1
+        else:
+            found[_KINDS[device.kind]] += 1
+    return [_small(name, summary, n) for (name, summary), n in sorted(found.items())]
+
+
+_KINDS: dict[DeviceKind, tuple[str, str]] = {
+    "capacitor": ("Capacitor 100 nF, ceramic", "beside chips, and at the pins of ladders"),
+    "diode": ("Signal diode, 100 mA", "at contacts"),
+    "transistor": ("NPN transistor, as the load wants", "0.5 A and more, its base on the pin"),
+    "high side": ("High-side switch", "for lamps that share their return"),
+    "relay": ("Relay, as the load wants", "its contact for the load, its coil for the supply"),
+}
+
+
+def _for_resistor(device: Device) -> str:
+    return "all of one batch, 1 %: between ways" if ".r" in device.id else "at bases, pull-ups of chips"
 
 
 def _lit(r: Resolved) -> list[Backlight]:
@@ -142,12 +172,6 @@ def _battens(r: Resolved) -> list[tuple[str, ...]]:
         )
         for wide, lengths in sorted(widths.items())
     ]  # fmt: skip
-
-
-def _steps(r: Resolved, function: str) -> int:
-    """Positions of the rotary that a ladder reads."""
-    placed = next(p for p in r.placed if p.function.id == function)
-    return len(placed.function.positions) or placed.part.ways
 
 
 def _boards(r: Resolved) -> list[tuple[str, ...]]:

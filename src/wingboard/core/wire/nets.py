@@ -27,6 +27,9 @@ from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift
 from wingboard.core.wire.signals import LOGIC_SUPPLY, Line, Signal, signals
 from wingboard.core.wire.terminals import Said, said
 
+IN_SERIES = "-r"
+"""How the name of a lamp's resistor ends."""
+
 
 def net_list(r: Resolved) -> NetList:
     """Devices and nets of the placed parts as they are wired with the schemes and pins that they have."""
@@ -196,7 +199,9 @@ class _Deriving:
         series = in_series(wired, f.switches.volts)
         start = Port(f.id, line.terminal)
         if series.ohms is not None:
-            r = self.joining.helper(f"{wired.id}-r", "resistor", f"in series with {f.name}", "1 2", f.id, series.ohms)
+            r = self.joining.helper(
+                f"{wired.id}{IN_SERIES}", "resistor", f"in series with {f.name}", "1 2", f.id, series.ohms
+            )
             self.joining.join(f"{wired.id}-lamp", start, Port(r.id, "2"))
             start = Port(r.id, "1")
         if not wired.transistor:
