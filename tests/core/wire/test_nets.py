@@ -85,7 +85,13 @@ def test_the_dust_panel_is_joined_as_a_table_made_by_hand_says(demo: Demo) -> No
         wanted |= {frozenset({Port(board, pin), Port(resistor, "1")}), frozenset({Port(resistor, "2"), Port(f, anode)})}
     assert {frozenset(net.ports) for net in nets.nets} == wanted
     assert nets.unsaid == ()
-    assert set(nets.spare) == {Port(board, "5V"), Port("f2", "11"), Port("f2", "12"), Port("f3", "NC")}
+    assert set(nets.spare) == {
+        Port(board, "5V"),
+        Port(board, "3V3"),
+        Port("f2", "11"),
+        Port("f2", "12"),
+        Port("f3", "NC"),
+    }
 
 
 @pytest.mark.parametrize("name", ["kestrel-line-9", "dust-extraction"])

@@ -25,7 +25,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import boards
+from wingboard.core.wire.boards import board_of, boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.pinlist import pin_list
@@ -55,7 +55,7 @@ def assert_sound(design: Design, found: Solution) -> None:
     left_out = {u.function for u in found.unfit}
     assert {p.line for p in pins} == {i for i, s in wanted.items() if s.function not in left_out}
     for choice in found.pins:
-        assert serves(wanted[choice.line], boards()[kinds[choice.controller]].pin(choice.pin))
+        assert serves(wanted[choice.line], board_of(design, kinds[choice.controller]).pin(choice.pin))
     for ident in {s.function for s in wanted.values()}:
         assert len({p.controller for p in found.pins if p.line.startswith(f"{ident}.")}) <= 1
     for board in kinds:

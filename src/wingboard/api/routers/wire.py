@@ -11,10 +11,9 @@ from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJo
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.changes.command import Command
 from wingboard.core.record.functions import Scheme
-from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
-from wingboard.core.wire.boards import boards
+from wingboard.core.wire.boards import board_of
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.pinlist import pin_list
@@ -40,7 +39,7 @@ class BoardView(BaseModel):
 
     id: str
     name: str
-    board: BoardKind
+    board: str
     chip: str
     header: int = Field(description="Pins of its header in all")
     pins: list[PinView]
@@ -141,7 +140,7 @@ def _boards(r: Resolved) -> list[BoardView]:
         given.setdefault((choice.controller, choice.pin), []).append(choice.line)
     found = []
     for controller in r.design.controllers:
-        kind = boards()[controller.board]
+        kind = board_of(r.design, controller.board)
         pins = [
             PinView(name=p.name, can=p.can(), lines=given.get((controller.id, p.name), []), bus=p.bus)
             for p in kind.pins

@@ -57,7 +57,8 @@ Command = Annotated[
     | cutting.UnmarkCut | cutting.SetSplit | cutting.SetLettering | cutting.SetOldHoles
     | cutting.AddPatch | cutting.EditPatch | cutting.RemovePatch | cutting.SetColours
     | console.SetFrame | console.RemoveFrame
-    | wire.AddController | wire.RemoveController | wire.PinLine | wire.UnpinLines | wire.SetPins | wire.SetSoldered
+    | wire.SetBoard | wire.RemoveBoard | wire.AddController | wire.RemoveController
+    | wire.PinLine | wire.UnpinLines | wire.SetPins | wire.SetSoldered
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),
 ]  # fmt: skip

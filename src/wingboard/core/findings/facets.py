@@ -43,6 +43,7 @@ def _of_functions(names: tuple[str, ...]) -> Callable[[Design], tuple[Any, ...]]
 
 
 _OF_FUNCTIONS: dict[Facet, Callable[[Design], tuple[Any, ...]]] = {
+    "controllers": lambda design: (design.controllers, design.boards),
     "wishes": _of_functions(_WISHES),
     "places": _of_functions(_PLACES),
     "legends": _of_functions(_LEGENDS),

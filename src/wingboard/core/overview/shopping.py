@@ -22,7 +22,7 @@ from wingboard.core.stack.case import case_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
-from wingboard.core.wire.boards import boards
+from wingboard.core.wire.boards import board_of
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import IN_SERIES
 from wingboard.core.wire.wires import helpers as wired_in
@@ -177,8 +177,8 @@ def _battens(r: Resolved) -> list[tuple[str, ...]]:
 def _boards(r: Resolved) -> list[tuple[str, ...]]:
     wanted = Counter(c.board for c in r.design.controllers)
     return [
-        _row(f"Board with {boards()[kind].chip}", f"{boards()[kind].header} pins", n, None, n)
-        for kind, n in wanted.items()
+        _row(f"Board with {board.chip}", f"{board.header} pins", n, None, n)
+        for board, n in ((board_of(r.design, kind), n) for kind, n in wanted.items())
     ]
 
 

@@ -19,7 +19,7 @@ from wingboard.core.record.pictures import Reference
 from wingboard.core.record.procedures import Procedure
 from wingboard.core.record.space import Brief
 from wingboard.core.record.trials import MOST_TRIALS, LampTrial
-from wingboard.core.record.wiring import Controller, PinChoice, WireName
+from wingboard.core.record.wiring import CHIPS, Controller, OwnBoard, PinChoice, WireName
 from wingboard.core.record.workshop import Workshop
 
 
@@ -45,6 +45,7 @@ class Design(Record):
         max_length=MOST_LAYERS,
         description="The usual layers, of modules without their own",
     )
+    boards: tuple[OwnBoard, ...] = Field((), max_length=50, description="Boards that the builder described")
     controllers: tuple[Controller, ...] = Field((), max_length=32)
     pins: tuple[PinChoice, ...] = Field((), max_length=5000)
     soldered: tuple[WireName, ...] = Field(
@@ -107,7 +108,9 @@ class Design(Record):
     def bus_lines(self) -> dict[str, str]:
         """Every line that is one of a bus, and which, such as ``sda``: those alike share their pin."""
         parts = {p.id: found for p in self.parts if (found := [x for x in p.lines if x.does in BUS_LINES])}
-        return {f"{f.id}.{x.id}": x.does for f in self.functions for x in parts.get(f.part or "", ())}
+        of_parts = ((f"{f.id}.{x.id}", x.does) for f in self.functions for x in parts.get(f.part or "", ()))
+        of_chips = ((f"~expander-{m.id}.{bus}", bus) for m in self.modules for bus in ("sda", "scl"))
+        return {**dict(of_parts), **dict(of_chips)}
 
     def stack_of(self, module: Module | None) -> tuple[Layer, ...]:
         """The layers of a module, from the front: its own, or the usual ones."""
@@ -118,6 +121,10 @@ class Design(Record):
         unknown = [p for p in self.pins if p.controller not in boards]
         if unknown:
             raise ValueError(f"pins: no controller “{unknown[0].controller}”")
+        kinds = {*CHIPS, *(b.id for b in self.boards)}
+        strange = [c for c in self.controllers if c.board not in kinds]
+        if strange:
+            raise ValueError(f"controllers: no kind of board “{strange[0].board}”")
         mounted = [b.controller for m in self.modules for b in m.mounted if b.controller is not None]
         if not boards.issuperset(mounted):
             raise ValueError("mounted: a controller that is not there")
@@ -128,6 +135,8 @@ class Design(Record):
             "modules": [p.id for p in self.modules],
             "stack": [layer.id for layer in self.stack],
             "controllers": [c.id for c in self.controllers],
+            "boards": [*CHIPS, *(b.id for b in self.boards)],
+            **{f"pins of {b.name}": [p.name for p in b.pins] for b in self.boards},
             "keepouts": [k.id for k in self.brief.keepouts],
             "graphics": [g.id for g in self.graphics],
             "procedures": [p.id for p in self.procedures],

@@ -32,7 +32,11 @@ class KnownBoard(NamedTuple):
 _SHORT = ((13.97, 2.54), (15.24, 50.8), (66.04, 7.62), (66.04, 35.56))
 KNOWN: dict[BoardKind, KnownBoard] = {
     "atmega328p": KnownBoard(68.6, 53.3, _SHORT),
+    "atmega328p-30": KnownBoard(43.2, 17.8, ()),
     "atmega32u4": KnownBoard(33.0, 17.8, ()),
+    "esp32": KnownBoard(55.0, 28.3, ()),
+    "rp2040": KnownBoard(51.0, 21.0, ((2.0, 4.8), (2.0, 16.2), (49.0, 4.8), (49.0, 16.2))),
+    "hid-32": KnownBoard(100.0, 60.0, ()),
     "atmega2560": KnownBoard(101.5, 53.3, (*_SHORT, (90.17, 50.8), (96.52, 2.54))),
 }
 """The usual boards of these chips, USB plug at the left (mm; from memory: measure yours before drilling)."""

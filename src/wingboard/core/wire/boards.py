@@ -1,22 +1,28 @@
-"""Generic controllers, named by chip and pins, and what each of their pins can do.
+"""Controllers, named by chip and pins: what each of their pins can do, where it lies, what it and the chip may carry.
 
-Checked against the vendor's variant headers in ``tests/reference``. Where a chip of its own makes the USB serial line,
-pins 0 and 1 carry that and are never given away; pin 13 drives the board's own lamp there and flashes at every reset.
+The kinds that come with the program are data (``board_data``), checked in ``tests/reference`` against the vendor's
+variant headers where there are any; the others are from memory. A builder describes a board of their own in the design.
+Where a chip of its own makes the USB serial line, the pins that carry that are never given away.
 """
 
 from __future__ import annotations
 
+import tomllib
 from collections.abc import Mapping
 from functools import cache
-from typing import NamedTuple
+from importlib import resources
+from typing import Any, NamedTuple, get_args
 
-from wingboard.core.record.wiring import BoardKind
+from wingboard.core.record.design import Design
+from wingboard.core.record.wiring import BoardKind, OwnBoard
 
 BUS_NAMES = {"sda": "I²C SDA", "scl": "I²C SCL", "sck": "SPI SCK", "mosi": "SPI MOSI", "miso": "SPI MISO"}
 
 
 class Pin(NamedTuple):
-    """A pin that may be given to a line. ``port`` is the chip's port and bit, ``bus`` what it is of a bus."""
+    """A pin that may be given to a line. ``port`` is the chip's port and bit (empty where it has none), ``bus`` what it
+    is of a bus; ``radio``: it measures only while the chip's radio is off; ``strap``: its level at power-up chooses how
+    the chip starts; ``coder``: it takes an input coder and nothing else."""
 
     name: str
     number: int
@@ -26,6 +32,12 @@ class Pin(NamedTuple):
     flashes: bool
     port: str
     bus: str | None
+    reads: bool = True
+    drives: bool = True
+    pull_up: bool = True
+    strap: bool = False
+    radio: bool = False
+    coder: bool = False
 
     def can(self) -> tuple[str, ...]:
         """Its capabilities in words, for the interface and the pin list."""
@@ -34,6 +46,12 @@ class Pin(NamedTuple):
             "PWM": self.pwm,
             "interrupt": self.interrupt,
             "flashes at reset": self.flashes,
+            "input only": self.reads and not self.drives,
+            "no pull-up": self.reads and not self.pull_up,
+            "measures only": not self.reads and self.analogue,
+            "coder": self.coder,
+            "read at power-up": self.strap,
+            "not with the radio": self.radio,
         }
         words = tuple(word for word, there in named.items() if there)
         return (*words, BUS_NAMES[self.bus]) if self.bus else words
@@ -52,19 +70,43 @@ class PortGroup(NamedTuple):
         return f"port{'s' if len(letters) > 1 else ''} {', '.join(letters)}"
 
 
-class Board(NamedTuple):
-    """A kind of controller, named by its chip and by how many pins its header has in all."""
+class Carries(NamedTuple):
+    """Amperes to plan with, and never to be passed."""
 
-    kind: BoardKind
+    plan: float
+    most: float
+
+
+class Board(NamedTuple):
+    """A kind of controller, named by its chip and by how many pins its header has in all.
+
+    ``volts``: of its logic, ``rails``: by terminal, ``bits``: of its converter, ``takes``: amperes for itself.
+    ``each`` and ``whole``: what a pin and the chip carry; None: the usual limits of an AVR chip. ``sides``: its pads as
+    they lie, each side from the USB plug on (or from the aerial), seen from the side of the parts.
+    """
+
+    kind: str
     chip: str
     header: int
     pins: tuple[Pin, ...]
     groups: tuple[PortGroup, ...]
+    volts: float = 5.0
+    rails: Mapping[str, float] = {"5V": 5.0}
+    bits: int = 10
+    takes: float = 0.05
+    each: Carries | None = None
+    whole: Carries | None = None
+    sides: Mapping[str, tuple[str, ...]] = {}
 
     @property
     def name(self) -> str:
         """“ATmega2560, 70 pins”."""
         return f"{self.chip}, {self.header} pins"
+
+    @property
+    def logic(self) -> str:
+        """The terminal of its logic's volts."""
+        return next(terminal for terminal, volts in self.rails.items() if volts == self.volts)
 
     def pin(self, name: str) -> Pin | None:
         """The pin of that name, when it may be given away."""
@@ -79,74 +121,91 @@ class Board(NamedTuple):
         return next((g for g in self.groups if pin.port in g.ports), None)
 
 
-def _run(text: str) -> tuple[str, ...]:
-    """“D0-D2 G2” is D0, D1, D2, G2; a run may go downwards."""
-    found: list[str] = []
-    for word in text.split():
-        first, _, last = word.partition("-")
-        a, b = int(first[1:]), int((last or first)[1:])
-        found += [f"{first[0]}{n}" for n in range(a, b + (1 if b >= a else -1), 1 if b >= a else -1)]
-    return tuple(found)
+def _pin(name: str, number: int, said: str) -> Pin:
+    """A pin from its port (- where it has none) and its roles in words."""
+    port, *roles = said.split()
+    has = set(roles)
+    return Pin(
+        name=name,
+        number=number,
+        analogue=bool(has & {"adc", "adc2", "measures"}),
+        pwm="pwm" in has,
+        interrupt="int" in has,
+        flashes="flashes" in has,
+        port="" if port == "-" else port,
+        bus=next((role for role in roles if role in BUS_NAMES), None),
+        reads=bool(has & {"io", "in"}),
+        drives=bool(has & {"io", "out"}),
+        pull_up="up" in has,
+        strap="strap" in has,
+        radio="adc2" in has,
+        coder="coder" in has,
+    )
 
 
-_M328P_PORTS = _run("D0-D7 B0-B5 C0-C5")
-_M2560_PORTS = _run("E0-E1 E4-E5 G5 E3 H3-H6 B4-B7 J1 J0 H1 H0 D3-D0 A0-A7 C7-C0 D7 G2 G1 G0 L7-L0 B3-B0 F0-F7 K0-K7")
-"""The port of each pin, from 0 on: the vendor's variant headers (checked in the tests)."""
-_M328P_GROUPS = ((150, "C0-C5 D0-D4"), (150, "B0-B5 D5-D7"))
-_M2560_GROUPS = (
-    (200, "J0-J7 G2 A0-A7"), (200, "C0-C7 G0-G1 D0-D7 L0-L7"), (200, "G3-G4 B0-B7 H0-H7"),
-    (100, "E0-E7 G5"), (100, "F0-F7 K0-K7"),
-)  # fmt: skip
-"""Milliamperes that pins of these ports may give together: data sheets of the chips, from memory."""
-_M32U4_PORTS = {
-    0: "D2", 1: "D3", 2: "D1", 3: "D0", 4: "D4", 5: "C6", 6: "D7", 7: "E6", 8: "B4", 9: "B5", 10: "B6",
-    14: "B3", 15: "B1", 16: "B2", 18: "F7", 19: "F6", 20: "F5", 21: "F4",
-}  # fmt: skip
-_M32U4_ALSO = {4, 6, 8, 9, 10}
-"""Digital by name, and read voltages as well."""
-_M32U4_PWM = {3, 5, 6, 9, 10}
-_M32U4_INTERRUPTS = {0, 1, 2, 3, 7}
-_M32U4_BUS = {2: "sda", 3: "scl", 15: "sck", 16: "mosi", 14: "miso"}
-_M32U4_GROUPS = ((200, "B0-B7 C6-C7 D0-D7 E6 F0-F7"),)
-_M328P_BUS = {18: "sda", 19: "scl", 13: "sck", 11: "mosi", 12: "miso"}
-_M2560_BUS = {20: "sda", 21: "scl", 52: "sck", 51: "mosi", 50: "miso"}
-_M328P_PWM = {3, 5, 6, 9, 10, 11}
-_M328P_INTERRUPTS = {2, 3}
-_M2560_PWM = {*range(2, 14), 44, 45, 46}
-_M2560_INTERRUPTS = {2, 3, 18, 19, 20, 21}
+def _numbers(names: Mapping[str, str], first: int | None = None) -> dict[str, int]:
+    """By which pins come in their natural order: figures as they are, the others behind them, or from ``first`` on."""
+    found = {name: int(name) for name in names if name.isdigit()}
+    start = max(found.values(), default=-1) + 1 if first is None else first
+    others = [name for name in names if not name.isdigit()]
+    return found | {name: start + n for n, name in enumerate(others)}
 
 
-def _pins(
-    digital: range, pwm: set[int], interrupts: set[int], ports: tuple[str, ...], bus: Mapping[int, str]
-) -> tuple[Pin, ...]:
-    plain = [Pin(str(n), n, False, n in pwm, n in interrupts, n == 13, ports[n], bus.get(n)) for n in digital]
-    first = digital.stop
-    inputs = [
-        Pin(f"A{n - first}", n, True, False, False, False, ports[n], bus.get(n)) for n in range(first, len(ports))
-    ]
-    return (*plain, *inputs)
+def _read(kind: str, text: str) -> Board:
+    said: dict[str, Any] = tomllib.loads(text)
+    pins: dict[str, str] = said["pins"]
+    numbers = _numbers(pins, said.get("others_from"))
+    return Board(
+        kind=kind,
+        chip=said["chip"],
+        header=said["header"],
+        pins=tuple(_pin(name, numbers[name], roles) for name, roles in pins.items()),
+        groups=tuple(PortGroup(frozenset(g["ports"].split()), g["most"]) for g in said.get("groups", ())),
+        volts=said["volts"],
+        rails=said["rails"],
+        bits=said["bits"],
+        takes=said["takes"],
+        each=Carries(**said["pin"]) if "pin" in said else None,
+        whole=Carries(**said["chip_current"]) if "chip_current" in said else None,
+        sides={side: tuple(said[side].split()) for side in SIDES if side in said},
+    )
 
 
-def _small_u4() -> tuple[Pin, ...]:
-    """Of the short outline: what its header has; the USB line is the chip's own, so 0 and 1 are free."""
-    return tuple(
-        Pin(f"A{n - 18}" if n >= 18 else str(n), n, n >= 18 or n in _M32U4_ALSO, n in _M32U4_PWM,
-            n in _M32U4_INTERRUPTS, False, port, _M32U4_BUS.get(n))
-        for n, port in _M32U4_PORTS.items()
-    )  # fmt: skip
-
-
-def _groups(said: tuple[tuple[int, str], ...]) -> tuple[PortGroup, ...]:
-    return tuple(PortGroup(frozenset(_run(ports)), milliamps / 1000) for milliamps, ports in said)
+SIDES = ("left", "right", "end_left", "end_right")
+"""The rows of pads of a board; the last two are of a header at its far end."""
 
 
 @cache
 def boards() -> dict[BoardKind, Board]:
-    """The boards that can be chosen."""
-    small = _pins(range(2, 14), _M328P_PWM, _M328P_INTERRUPTS, _M328P_PORTS, _M328P_BUS)
-    large = _pins(range(2, 54), _M2560_PWM, _M2560_INTERRUPTS, _M2560_PORTS, _M2560_BUS)
-    return {
-        "atmega328p": Board("atmega328p", "ATmega328P", 20, small, _groups(_M328P_GROUPS)),
-        "atmega32u4": Board("atmega32u4", "ATmega32U4", 18, _small_u4(), _groups(_M32U4_GROUPS)),
-        "atmega2560": Board("atmega2560", "ATmega2560", 70, large, _groups(_M2560_GROUPS)),
-    }
+    """The kinds that come with the program."""
+    folder = resources.files("wingboard.core.wire") / "board_data"
+    kinds: tuple[BoardKind, ...] = get_args(BoardKind)
+    return {kind: _read(kind, (folder / f"{kind}.toml").read_text("utf-8")) for kind in kinds}
+
+
+@cache
+def _own(board: OwnBoard) -> Board:
+    roles = {pin.name: " ".join(("-", *pin.roles)) for pin in board.pins}
+    numbers = _numbers(roles)
+    pins = (_pin(name, numbers[name], said) for name, said in roles.items())
+    half = -(-len(board.pins) // 2)
+    names = tuple(pin.name for pin in board.pins)
+    rail = "5V" if board.volts == 5 else "3V3" if board.volts == 3.3 else f"{board.volts:g}V"
+    carried = Carries(board.pin_current, board.pin_current) if board.pin_current else None
+    whole = Carries(board.chip_current, board.chip_current) if board.chip_current else None
+    return Board(board.id, board.name, len(names), tuple(pins), (), board.volts, {rail: board.volts}, board.bits, 0.05,
+                 carried, whole, {"left": names[:half], "right": names[half:]})  # fmt: skip
+
+
+def board_of(design: Design, kind: str) -> Board:
+    """A kind of board: one that comes with the program, or the design's own. :raises KeyError: there is none."""
+    for own in design.boards:
+        if own.id == kind:
+            return _own(own)
+    return boards()[kind]  # type: ignore[index]
+
+
+def logic_of(design: Design, controller: str | None) -> float:
+    """Volts of a controller's logic; of the first one for None, 5 where there is none at all."""
+    found = next((c for c in design.controllers if controller in (None, c.id)), None)
+    return board_of(design, found.board).volts if found else 5.0

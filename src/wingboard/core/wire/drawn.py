@@ -2,34 +2,37 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.boards import board_of
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.signals import pooled, signals
+from wingboard.core.wire.signals import Signal, logic_for, pooled, signals
 from wingboard.core.wire.terminals import said
 
 SUPPLIES = (1, 2, 3, 5, 8, 10, 15, 20, 30, 50, 100, 200, 500, 1000)
 """Amperes of supplies that are sold (common practice)."""
 SPARE = 1.25
 """A supply gives so many times what is drawn from it (common practice)."""
-BOARD = 0.05
-"""What a board takes for itself (A, from memory: chip, USB chip and its own lamps)."""
 
 
 def drawn(r: Resolved, volts: float) -> float:
     """What everything draws at most from a supply of so many volts: all lamps lit, all loads on."""
-    lamps = sum(
-        s.line.current
-        for s in signals(r)
-        if s.line.lamp and s.line.transistor and in_series(s.line, s.placed.function.switches.volts).supply == volts
-    )
+    lamps = math.fsum(s.line.current for s in signals(r) if s.line.transistor and _lit_by(r, s) == volts)
     fed = sum(p.part.feed.amps for p in r.placed if p.part.feed and p.part.feed.volts == volts)
     switching = {d.of for d in net_list(r).devices.values() if d.kind == "load" and d.value == volts}
     return lamps + fed + sum(r.functions[f].switches.amps for f in switching)
+
+
+def _lit_by(r: Resolved, signal: Signal) -> float | None:
+    """The volts that light a lamp; None for what is no lamp."""
+    if not signal.line.lamp:
+        return None
+    return in_series(signal.line, signal.placed.function.switches.volts, logic_for(r, signal.id)).supply
 
 
 def _chip(r: Resolved, line: str) -> str | None:
@@ -60,8 +63,9 @@ class FromUsb(NamedTuple):
 def from_usb(r: Resolved, controller: str) -> FromUsb:
     """All lamps of a board lit, and all that it feeds on."""
     on = {choice.line for choice in r.design.pins if choice.controller == controller}
-    rail = net_list(r).by_port.get(Port(board_id(controller), "5V"))
-    there = set(rail.ports) if rail else set()
+    board = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
+    rails = (net_list(r).by_port.get(Port(board_id(controller), rail)) for rail in board.rails)
+    there = {port for rail in rails if rail for port in rail.ports}
     fed = 0.0
     for p in r.placed:
         feed = said(p.part).feed
@@ -73,4 +77,4 @@ def from_usb(r: Resolved, controller: str) -> FromUsb:
             lamps += s.line.current
     chips = {port.device for port in there}
     lamps += sum(s.line.chip_current for s in signals(r) if pooled(s) and _chip(r, s.id) in chips)
-    return FromUsb(BOARD, lamps, fed)
+    return FromUsb(board.takes, lamps, fed)

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from wingboard.core.findings.limits import limit
 from wingboard.core.light.resistor import next_e24, series_resistor
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.signals import LOGIC_SUPPLY, Line
+from wingboard.core.wire.signals import Line
 
 BASE = 0.7
 """From base to emitter of a transistor that is on (V, common practice)."""
@@ -20,17 +20,17 @@ class Series(NamedTuple):
     supply: float
 
 
-def in_series(line: Line, volts: float) -> Series:
+def in_series(line: Line, volts: float, logic: float) -> Series:
     """What a lamp is driven through.
 
-    :param volts: the supply that the brief gives the lamp; that of the board where it is not higher.
+    :param volts: the supply that the brief gives the lamp; that of the board (``logic``) where it is not higher.
     """
     if line.volts:
         return Series(None, max(line.volts, volts))
-    supply = volts if volts > LOGIC_SUPPLY else LOGIC_SUPPLY
+    supply = max(volts, logic)
     return Series(series_resistor(supply, line.drop, line.current), supply)
 
 
-def at_base(r: Resolved, supply: float = LOGIC_SUPPLY) -> float:
+def at_base(r: Resolved, supply: float) -> float:
     """The resistor between what turns a transistor on (V) and its base: for the current that one plans with, E24."""
     return next_e24((supply - BASE) / limit(r.design, "drive-current"))

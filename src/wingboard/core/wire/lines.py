@@ -14,7 +14,13 @@ from wingboard.core.wire.signals import Line, Signal, pooled, signals
 
 def serves(line: Line, pin: Pin | None) -> bool:
     """Whether a pin can do what a line needs at all; preferences do not count."""
-    return pin is not None and (pin.analogue or not line.analogue) and line.bus in (None, pin.bus)
+    if pin is None or line.coder != pin.coder or line.bus not in (None, pin.bus):
+        return False
+    if line.coder or line.bus:
+        return True
+    if line.analogue:
+        return pin.analogue
+    return pin.drives if line.direction == "out" else pin.reads
 
 
 def lines(r: Resolved) -> tuple[Line, ...]:

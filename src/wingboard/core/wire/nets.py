@@ -12,19 +12,20 @@ from collections.abc import Iterator
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.boards import board_of, logic_of
 from wingboard.core.wire.helpers import at_base, in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.loads import join_loads
 from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.schemes.binary import join_binary
-from wingboard.core.wire.schemes.chips import CHIPS
+from wingboard.core.wire.schemes.chips import CHIPS, PULL_UP
 from wingboard.core.wire.schemes.expander import join_expanders
 from wingboard.core.wire.schemes.ladder import join_ladder
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
-from wingboard.core.wire.signals import LOGIC_SUPPLY, Line, Signal, signals
+from wingboard.core.wire.signals import Line, Signal, logic_for, signals
 from wingboard.core.wire.terminals import Said, said
 
 IN_SERIES = "-r"
@@ -61,6 +62,7 @@ class _Deriving:
         for network in networks(self.r):
             if network.kind in ("matrix", "matrix-bare"):
                 self._matrix(network)
+        self._pull_ups()
         join_loads(self.r, self.joining, self.rails)
         return self.joining.done()
 
@@ -70,7 +72,8 @@ class _Deriving:
             if line in self.lines:
                 used[controller][pin] = None
         for c in self.r.design.controllers:
-            self.joining.add(Device(board_id(c.id), "controller", c.name, (*used[c.id], "5V", "GND")))
+            rails = board_of(self.r.design, c.board).rails
+            self.joining.add(Device(board_id(c.id), "controller", c.name, (*used[c.id], *rails, "GND")))
             self.joining.join(GROUND, Port(board_id(c.id), "GND"), kind="ground")
 
     def _networks(self) -> None:
@@ -116,6 +119,26 @@ class _Deriving:
                 controller, pin = self.pins[line.id]
                 self.joining.join(line.id, Port(board_id(controller), pin))
 
+    def _pull_ups(self) -> None:
+        """A resistor to the logic's volts for every contact that is read by a pin without a pull-up of its own."""
+        for line in self.lines.values():
+            given = self.pins.get(line.id)
+            reads = line.direction == "in" and not (line.analogue or line.bus or line.coder)
+            if not given or not reads or (line.network and not line.terminal.startswith("column")):
+                continue
+            kind = next(c.board for c in self.r.design.controllers if c.id == given[0])
+            pin = board_of(self.r.design, kind).pin(given[1])
+            if pin is None or pin.pull_up:
+                continue
+            ident, name = f"{line.id}-p", f"pull-up at pin {given[1]}"
+            if line.network:
+                of, module = line.network, line.module
+                self.joining.add(Device(ident, "resistor", name, ("1", "2"), PULL_UP, of, module))
+            else:
+                self.joining.helper(ident, "resistor", name, "1 2", line.function, PULL_UP)
+            self.joining.join(line.id, Port(ident, "2"))
+            self.joining.join(self.rails.logic(given[0]), Port(ident, "1"), kind="supply")
+
     def _part(self, placed: Placed) -> None:
         told, f = said(placed.part), placed.function
         ports = tuple(dict.fromkeys((*told.terminals, *_named_by_lines(placed, told))))
@@ -157,6 +180,10 @@ class _Deriving:
         given = self.pins.get(line.id)
         return self.joining.join(net, Port(board_id(given[0]), given[1])) if given else net
 
+    def _logic(self, line: Line) -> float:
+        """Volts of what a line is driven with: of its board's logic, or of the board on which its chip hangs."""
+        return logic_of(self.r.design, self._controller(line))
+
     def _controller(self, line: Line) -> str | None:
         if line.id in self.home:
             return self.home[line.id]
@@ -196,7 +223,7 @@ class _Deriving:
 
     def _lamp(self, placed: Placed, told: Said, line: PartLine, wired: Line) -> None:
         f = placed.function
-        series = in_series(wired, f.switches.volts)
+        series = in_series(wired, f.switches.volts, logic_for(self.r, wired.id))
         start = Port(f.id, line.terminal)
         if series.ohms is not None:
             r = self.joining.helper(
@@ -219,7 +246,8 @@ class _Deriving:
         """A transistor between what it drives and ground, its base on the pin over a resistor."""
         q = self.joining.helper(f"{line.id}-q", "transistor", f"for {line.name}", "B C E", line.function)
         name = f"at the base for {line.name}"
-        base = self.joining.helper(f"{line.id}-rb", "resistor", name, "1 2", line.function, at_base(self.r))
+        ohms = at_base(self.r, self._logic(line))
+        base = self.joining.helper(f"{line.id}-rb", "resistor", name, "1 2", line.function, ohms)
         self.joining.join(f"{line.id}-switched", end, Port(q.id, "C"))
         self.joining.join(GROUND, Port(q.id, "E"), kind="ground")
         self.joining.join(f"{line.id}-base", Port(base.id, "2"), Port(q.id, "B"))
@@ -242,7 +270,7 @@ class _Deriving:
             if (given := self.pins.get(wired.id)) is not None:
                 self.joining.join(net, Port(board_id(given[0]), given[1]))
         elif wired.transistor and line.back:
-            volts = feed.volts if feed else LOGIC_SUPPLY
+            volts = feed.volts if feed else self._logic(wired)
             self.joining.join(self.rails.feeding(volts, self._controller(wired)), port, kind="supply")
             self._low_side(wired, Port(f.id, line.back))
         else:

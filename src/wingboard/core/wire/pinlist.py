@@ -7,14 +7,14 @@ from typing import NamedTuple
 
 from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, boards
+from wingboard.core.wire.boards import BUS_NAMES, board_of
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.chips import CHIPS
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
-from wingboard.core.wire.signals import Line
+from wingboard.core.wire.signals import Line, logic_for
 from wingboard.core.wire.wires import names_of
 
 
@@ -55,7 +55,7 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
             board, pin, controller, by = "", "", "", ""
         else:
             owner = controllers[choice.controller]
-            found = boards()[owner.board].pin(choice.pin)
+            found = board_of(r.design, owner.board).pin(choice.pin)
             key = (order[owner.id], found.number if found else 99)
             board, pin, controller, by = owner.name, choice.pin, owner.id, choice.by
         note = _note(r, line, controller, pin, by)
@@ -72,7 +72,7 @@ def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
         for signal in network.signals:
             line, (chip, place) = signal.line, found[signal.id]
             board = marks[chip_id(network, chip)] if chip else NAMES[network.kind]
-            note = _lamp(line, signal.placed.function.switches.volts) if line.lamp else ""
+            note = _lamp(r, line, signal.placed.function.switches.volts) if line.lamp else ""
             cells = (board, place, line.direction, line.name, line.terminal, modules[line.module], note)
             yield Row(*cells, line.id, "", "", None, line.function, network.id)
 
@@ -104,7 +104,7 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
         return "; ".join([*notes, *(["set by hand"] if by == "hand" else [])])
     function = r.functions[line.function]
     if line.lamp:
-        notes.append(_lamp(line, function.switches.volts))
+        notes.append(_lamp(r, line, function.switches.volts))
     elif line.bus:
         notes.append(f"{BUS_NAMES[line.bus]}, shared: each device with an address or a select line of its own")
     elif line.direction == "in" and not line.analogue:
@@ -116,7 +116,7 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     elif line.transistor:
         notes.append("through a transistor, with a diode across a coil")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
-    found = boards()[kind].pin(pin) if kind else None
+    found = board_of(r.design, kind).pin(pin) if kind else None
     if found and line.prefers == "PWM":
         notes.append("PWM" if found.pwm else "on or off only, no PWM here")
     if found and line.prefers == "interrupt":
@@ -126,11 +126,11 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     return "; ".join(notes)
 
 
-def _lamp(line: Line, volts: float) -> str:
+def _lamp(r: Resolved, line: Line, volts: float) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
     if line.volts:
         return f"made for {line.volts:g} V" + (", through a transistor" if line.transistor else "")
-    ohms, supply = in_series(line, volts)
+    ohms, supply = in_series(line, volts, logic_for(r, line.id))
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

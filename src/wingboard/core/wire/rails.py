@@ -1,11 +1,14 @@
-"""Where power comes from: supplies, the boards' own 5 V, and what is common to all of them. Volts."""
+"""Where power comes from: supplies, the boards' own rails, and what is common to all of them. Volts."""
 
 from __future__ import annotations
 
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.boards import Board, board_of
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
-from wingboard.core.wire.signals import LOGIC_SUPPLY
+
+USUAL = 5.0
+"""Volts of what is fed where no board says others."""
 
 
 class Rails:
@@ -40,20 +43,32 @@ class Rails:
         return GROUND
 
     def logic(self, controller: str | None) -> str:
-        """The net of 5 V: that of the board on which a line ends, for its converter compares with that.
+        """The net of a board's logic: of that on which a line ends, for its converter compares with that.
 
-        Of the first board for a line that has no pin yet, of a supply where there is no board.
+        Of the first board for a line that has no pin yet, of a supply of 5 V where there is no board.
         """
         controller = controller or self._first()
         if controller is None:
-            return self.volts(LOGIC_SUPPLY)
-        return self.joining.join(f"5 V of {controller}", Port(board_id(controller), "5V"), kind="supply")
+            return self.volts(USUAL)
+        return self._rail(controller, self._board(controller).logic)
+
+    def _board(self, controller: str) -> Board:
+        return board_of(self.r.design, next(c.board for c in self.r.design.controllers if c.id == controller))
+
+    def _rail(self, controller: str, terminal: str) -> str:
+        volts = self._board(controller).rails[terminal]
+        return self.joining.join(f"{volts:g} V of {controller}", Port(board_id(controller), terminal), kind="supply")
 
     def feeding(self, volts: float, controller: str | None) -> str:
-        """The net that feeds a part: of the workshop's supply, or of a board for 5 V where there is no other."""
+        """The net that feeds a part: of the workshop's supply, or of a board that has these volts where there is no
+        other."""
         has_one = any(abs(s.volts - volts) < 1e-9 for s in self.r.design.workshop.supplies)
-        if abs(volts - LOGIC_SUPPLY) < 1e-9 and not has_one:
-            return self.logic(controller)
+        controller = controller or self._first()
+        if not has_one and controller is not None:
+            rails = self._board(controller).rails
+            terminal = next((t for t, given in rails.items() if abs(given - volts) < 1e-9), None)
+            if terminal is not None:
+                return self._rail(controller, terminal)
         return self.volts(volts)
 
     def _first(self) -> str | None:

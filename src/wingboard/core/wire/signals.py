@@ -10,10 +10,8 @@ from wingboard.core.record.functions import POOLED, Scheme, emergency
 from wingboard.core.record.part import BUS_LINES, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.boards import logic_of
 from wingboard.core.wire.terminals import said
-
-LOGIC_SUPPLY = 5.0
-"""Volts of the boards considered here (ATmega328P and 2560 at 16 MHz)."""
 
 
 class Line(NamedTuple):
@@ -43,6 +41,8 @@ class Line(NamedTuple):
     transistor: bool
     network: str = ""
     """Where several terminals are read or driven together: the id of what does so."""
+    coder: bool = False
+    """Whether it is that of an input coder, which only some cards take."""
     members: tuple[str, ...] = ()
     """The functions whose terminals these are."""
 
@@ -98,6 +98,13 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
             yield Signal(made, placed, told, marked, way, scheme, cannot(placed, made, told, scheme))
 
 
+def logic_for(r: Resolved, line: str) -> float:
+    """Volts of the logic at a line's pin: of the board that it is on; of the first one while it has no pin."""
+    given = r.once("boards of lines", lambda: {p.line: p.controller for p in r.design.pins})
+    controller = given.get(line)
+    return r.once(f"logic of {controller}", lambda: logic_of(r.design, controller))
+
+
 SELECTOR: tuple[Scheme, ...] = ("ladder", "binary")
 """Schemes for the positions of a selector."""
 
@@ -144,7 +151,8 @@ def pooled(signal: Signal) -> bool:
 
 def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str) -> Line:
     out = line.does in ("lamp", "driver", "scl", "sck", "mosi")
-    driven = out and line.does not in BUS_LINES and _transistor(placed, line)
+    logic = logic_for(r, f"{placed.function.id}.{ident}")
+    driven = out and line.does not in BUS_LINES and _transistor(placed, line, logic)
     through = limit(r.design, "drive-current") if driven else line.current
     prefers: Literal["interrupt", "PWM"] | None = None
     if line.does == "encoder":
@@ -171,9 +179,9 @@ def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str
     )
 
 
-def _transistor(placed: Placed, line: PartLine) -> bool:
+def _transistor(placed: Placed, line: PartLine, logic: float) -> bool:
     """Whether a pin drives a line through a transistor, a relay or a contactor: when that is said, or when what it
     drives has a supply of its own above the board's."""
     load, feed = placed.function.switches, placed.part.feed
     higher = (load.volts or line.volts) if line.does == "lamp" else (feed.volts if feed and not line.current else 0.0)
-    return bool(load.through) or higher > LOGIC_SUPPLY
+    return bool(load.through) or higher > logic

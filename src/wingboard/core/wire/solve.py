@@ -15,9 +15,10 @@ from typing import Any, NamedTuple, Protocol
 from ortools.sat.python import cp_model
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.design import Design
 from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, boards
+from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, board_of
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.signals import Line
 from wingboard.core.wire.wires import soldered_pins
@@ -33,6 +34,11 @@ NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
 a pin that can do more than is needed."""
 
 
+STRAP, RADIO, PULL_UP = 20, 12, 5
+"""Cost of a pin whose level at power-up chooses how the chip starts, of measuring where the radio must be off, and of a
+contact at a pin without a pull-up of its own."""
+
+
 class PinKind(NamedTuple):
     """Pins that can do the same."""
 
@@ -42,6 +48,12 @@ class PinKind(NamedTuple):
     flashes: bool
     bus: str | None
     """What it is of a bus, where some line wants that."""
+    reads: bool
+    drives: bool
+    pull_up: bool
+    strap: bool
+    radio: bool
+    coder: bool
 
 
 class PinDemand(NamedTuple):
@@ -51,6 +63,7 @@ class PinDemand(NamedTuple):
     prefers: str | None
     out: bool
     bus: str | None
+    coder: bool
 
 
 class Unfit(NamedTuple):
@@ -190,7 +203,7 @@ class _Problem:
         taken = {(p.controller, p.pin) for p in self.fixed.values()}
         free: dict[tuple[str, PinKind], list[Pin]] = defaultdict(list)
         for controller in self.controllers:
-            for pin in boards()[controller.board].pins:
+            for pin in board_of(self.r.design, controller.board).pins:
                 if (controller.id, pin.name) not in taken:
                     free[controller.id, _kind(pin, self.wanted_of_buses)].append(pin)
         return free
@@ -201,7 +214,7 @@ class _Problem:
         users = {(p.controller, p.pin): bus_of[p.line] for p in self.fixed.values()}
         shared = {}
         for controller in self.controllers:
-            for pin in boards()[controller.board].pins:
+            for pin in board_of(self.r.design, controller.board).pins:
                 if pin.bus in self.wanted_of_buses and users.get((controller.id, pin.name), pin.bus) == pin.bus:
                     shared[controller.id, pin.bus] = pin
         return shared
@@ -259,7 +272,7 @@ class _Problem:
                     continue
                 given = []
                 for (board, kind), pins in self.free.items():
-                    if board != controller.id or (need.analogue and not kind.analogue):
+                    if board != controller.id or not _can(need, kind):
                         continue
                     variable = self.model.new_int_var(0, len(pins), f"{board} {need} {kind}")
                     self.count[board, need, kind] = variable
@@ -286,7 +299,12 @@ class _Problem:
         """Tenths of a milliampere that the chip may still carry."""
         by_id = {s.id: s for s in self.lines}
         drawn = sum(_tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
-        return max(0, round(limit(self.r.design, self.ceiling) * 10_000) - drawn)
+        kind = next(c.board for c in self.controllers if c.id == controller)
+        whole = board_of(self.r.design, kind).whole
+        most = limit(self.r.design, self.ceiling)
+        if whole:
+            most = whole.plan if self.ceiling == TRIES[0].ceiling else whole.most
+        return max(0, round(most * 10_000) - drawn)
 
     def _currents(self) -> None:
         for controller in self.controllers:
@@ -321,7 +339,7 @@ class _Problem:
     def _order_of_twins(self) -> None:
         """Untouched boards of one kind are interchangeable; the first carries no less than the second."""
         touched = {p.controller for p in self.fixed.values()}
-        for kind in boards():
+        for kind in dict.fromkeys(c.board for c in self.controllers):
             twins = [c.id for c in self.controllers if c.board == kind and c.id not in touched]
             for first, second in pairwise(twins):
                 self.model.add(self._load(first) >= self._load(second))
@@ -347,7 +365,7 @@ class _Problem:
         """Turn the counts into pins: lines in order, cheapest kinds first, pins in natural order."""
         pools = {key: list(pins) for key, pins in self.free.items()}
         left = {key: solver.value(variable) for key, variable in self.count.items()}
-        drawn = _Drawn(self.controllers, self.lines, self.fixed)
+        drawn = _Drawn(self.r.design, self.controllers, self.lines, self.fixed)
         choices = []
         for function, wanted in self.open.items():
             board = boards_of.get(function)
@@ -395,9 +413,9 @@ class _Drawn:
     """What the ports of each controller carry so far, so that lamps go where there is least."""
 
     def __init__(
-        self, controllers: Sequence[Controller], wanted: Sequence[Line], fixed: Mapping[str, PinChoice]
+        self, design: Design, controllers: Sequence[Controller], wanted: Sequence[Line], fixed: Mapping[str, PinChoice]
     ) -> None:
-        self._boards = {c.id: boards()[c.board] for c in controllers}
+        self._boards = {c.id: board_of(design, c.board) for c in controllers}
         self._amps: Counter[tuple[str, PortGroup | None]] = Counter()
         by_id = {line.id: line for line in wanted}
         for choice in fixed.values():
@@ -433,11 +451,21 @@ def _tenths_of_pin(line: Line) -> int:
 
 def _kind(pin: Pin, wanted_of_buses: Set[str]) -> PinKind:
     bus = pin.bus if pin.bus in wanted_of_buses else None
-    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes, bus)
+    does = pin.reads, pin.drives, pin.pull_up, pin.strap, pin.radio, pin.coder
+    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes, bus, *does)
 
 
 def _need(line: Line) -> PinDemand:
-    return PinDemand(line.analogue, line.prefers, line.direction != "in", line.bus)
+    return PinDemand(line.analogue, line.prefers, line.direction != "in", line.bus, line.coder)
+
+
+def _can(need: PinDemand, kind: PinKind) -> bool:
+    """Whether pins of a kind can do what is asked, as ``lines.serves`` has it for a line and a pin."""
+    if need.coder or kind.coder:
+        return need.coder and kind.coder
+    if need.analogue:
+        return kind.analogue
+    return kind.drives if need.out else kind.reads
 
 
 def _cost(need: PinDemand, kind: PinKind) -> int:
@@ -445,6 +473,9 @@ def _cost(need: PinDemand, kind: PinKind) -> int:
     cost += NO_INTERRUPT if need.prefers == "interrupt" and not kind.interrupt else 0
     cost += NO_PWM if need.prefers == "PWM" and not kind.pwm else 0
     cost += FLASHES if need.out and kind.flashes else 0
+    cost += STRAP if kind.strap else 0
+    cost += RADIO if kind.radio and need.analogue else 0
+    cost += PULL_UP if not (need.out or need.analogue or need.coder or kind.pull_up) else 0
     cost += SPENT if kind.analogue and not need.analogue else 0
     cost += SPENT if kind.interrupt and need.prefers != "interrupt" else 0
     cost += SPENT if kind.pwm and need.prefers != "PWM" else 0
@@ -461,7 +492,7 @@ def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
         if line is None:
             continue
         by_hand = choice.by == "hand" or (choice.controller, choice.pin) in there
-        if by_hand or (keep and serves(line, boards()[kinds[choice.controller]].pin(choice.pin))):
+        if by_hand or (keep and serves(line, board_of(r.design, kinds[choice.controller]).pin(choice.pin))):
             fixed[choice.line] = choice
     return fixed
 

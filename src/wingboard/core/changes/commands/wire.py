@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Words
-from wingboard.core.record.wiring import BoardKind, LineName, PinChoice, WireName
+from wingboard.core.record.wiring import LineName, OwnBoard, PinChoice, PinName, WireName
 
 
 class AddController(Saying):
@@ -17,7 +17,21 @@ class AddController(Saying):
     do: Literal["add_controller"] = "add_controller"
     id: Ident | None = None
     name: Words = ""
-    board: BoardKind
+    board: Ident = Field(description="A kind that comes with the program, or a board of the design's own")
+
+
+class SetBoard(Saying):
+    """Describe a board of one's own, or describe it anew (by its id)."""
+
+    do: Literal["set_board"] = "set_board"
+    board: OwnBoard
+
+
+class RemoveBoard(Saying):
+    """Forget a board of one's own, with the controllers that are one."""
+
+    do: Literal["remove_board"] = "remove_board"
+    board: Ident
 
 
 class RemoveController(Saying):
@@ -33,7 +47,7 @@ class PinLine(Saying):
     do: Literal["pin"] = "pin"
     line: LineName
     controller: Ident
-    pin: Annotated[str, Field(pattern=r"^[A-Z]?[0-9]{1,2}$")]
+    pin: PinName
 
 
 class UnpinLines(Saying):

@@ -5,7 +5,9 @@ from __future__ import annotations
 from wingboard.core.changes.commands.wire import (
     AddController,
     PinLine,
+    RemoveBoard,
     RemoveController,
+    SetBoard,
     SetPins,
     SetSoldered,
     UnpinLines,
@@ -20,7 +22,11 @@ from wingboard.core.record.wiring import CHIPS, Controller, PinChoice
 @carry_out.register
 def handle_add_controller(command: AddController, design: Design, catalogue: Catalogue) -> Design:
     ident = new_ident(command.id, (b.id for b in design.controllers), f"{command.board}-")
-    name = command.name or f"{CHIPS[command.board]} {ident.rsplit('-', 1)[-1]}"
+    kinds: dict[str, str] = {str(kind): chip for kind, chip in CHIPS.items()}
+    kinds |= {own.id: own.name for own in design.boards}
+    if command.board not in kinds:
+        raise UnknownThing(f"There is no kind of board “{command.board}”", "board")
+    name = command.name or f"{kinds[command.board]} {ident.rsplit('-', 1)[-1]}"
     return with_changes(design, controllers=(*design.controllers, Controller(id=ident, name=name, board=command.board)))
 
 
@@ -55,6 +61,30 @@ def handle_remove_controller(command: RemoveController, design: Design, catalogu
         controllers=tuple(b for b in design.controllers if b.id != command.controller),
         pins=tuple(p for p in design.pins if p.controller != command.controller),
     )
+
+
+@carry_out.register
+def handle_set_board(command: SetBoard, design: Design, catalogue: Catalogue) -> Design:
+    own = command.board
+    if own.id in CHIPS:
+        raise NotPossible(f"“{own.id}” is a kind that comes with the program", "board.id")
+    names = [pin.name for pin in own.pins]
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice:
+        raise NotPossible(f"Pin {twice} is there twice", "board.pins")
+    if all(b.id != own.id for b in design.boards):
+        return with_changes(design, boards=(*design.boards, own))
+    return with_changes(design, boards=tuple(own if b.id == own.id else b for b in design.boards))
+
+
+@carry_out.register
+def handle_remove_board(command: RemoveBoard, design: Design, catalogue: Catalogue) -> Design:
+    if all(b.id != command.board for b in design.boards):
+        raise UnknownThing(f"There is no board “{command.board}” of your own", "board")
+    for controller in design.controllers:
+        if controller.board == command.board:
+            design = handle_remove_controller(RemoveController(controller=controller.id), design, catalogue)
+    return with_changes(design, boards=tuple(b for b in design.boards if b.id != command.board))
 
 
 @carry_out.register

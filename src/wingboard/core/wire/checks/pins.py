@@ -14,7 +14,7 @@ from wingboard.core.record.base import Source
 from wingboard.core.record.functions import emergency
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, Board, Pin, boards
+from wingboard.core.wire.boards import BUS_NAMES, Board, Pin, board_of
 from wingboard.core.wire.lines import bare_functions, lines, serves
 from wingboard.core.wire.signals import Line
 
@@ -57,9 +57,9 @@ def pin_incapable(r: Resolved, rule: Check) -> Iterator[Finding]:
     controllers = {c.id: c for c in r.design.controllers}
     for choice in r.design.pins:
         line, owner = wanted.get(choice.line), controllers[choice.controller]
-        if line is None or serves(line, boards()[owner.board].pin(choice.pin)):
+        if line is None or serves(line, board_of(r.design, owner.board).pin(choice.pin)):
             continue
-        why = _why(line, boards()[owner.board], choice.pin)
+        why = _why(line, board_of(r.design, owner.board), choice.pin)
         yield rule.finding(
             line.function,
             detail=f"{line.name}, {line.terminal}: pin {choice.pin} of {owner.name} {why}",
@@ -73,9 +73,16 @@ def _why(line: Line, board: Board, name: str) -> str:
     right = board.bus_pin(line.bus) if line.bus else None
     if board.pin(name) is None:
         return "is not there, or carries the USB line"
+    pin = board.pin(name)
+    if line.coder or (pin and pin.coder):
+        return "takes an input coder and nothing else" if pin and pin.coder else "takes no input coder"
     if line.bus and right:
         return f"is not {BUS_NAMES[line.bus]}; pin {right.name} is"
-    return "cannot read a voltage; an analogue pin (A…) can"
+    if line.bus:
+        return f"is not {BUS_NAMES[line.bus]}; this board has none"
+    if line.analogue:
+        return "cannot read a voltage; an analogue pin (A…) can"
+    return "drives nothing: it is an input only" if line.direction == "out" else "reads no contact"
 
 
 @check(
@@ -110,15 +117,18 @@ def pin_left_over(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lamps and coils that want a transistor."""
+    each = {line.id: board.each for _, board, given in _given(r) for line, _ in given}
     for line in lines(r):
-        if line.pin_current > rule.limit(r.design) + 1e-9:
-            over = line.pin_current > rule.limit(r.design, 1) + 1e-9
+        own = each.get(line.id)
+        plan, most = own or (rule.limit(r.design), rule.limit(r.design, 1))
+        if line.pin_current > plan + 1e-9:
+            over = line.pin_current > most + 1e-9
             command = EditFunction(function=line.function, through="transistor")
             yield rule.finding(
                 line.function,
                 detail=f"{line.name}, {line.terminal}: put a transistor between pin and load",
                 measured=Measure(value=line.pin_current * 1000, unit="mA"),
-                needed=Measure(value=rule.limit(r.design, 1 if over else 0) * 1000, unit="mA"),
+                needed=Measure(value=(most if over else plan) * 1000, unit="mA"),
                 most=True,
                 severity=None if over else "judge",
                 fix=Fix(label="Drive it through a transistor", commands=(command,)),
@@ -136,15 +146,16 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Controllers whose lamps together overload the chip."""
-    for controller, given in _given(r).items():
+    for controller, board, given in _given(r):
         drawn = math.fsum(line.chip_current for line, _ in given)
-        if drawn > rule.limit(r.design) + 1e-9:
-            over = drawn > rule.limit(r.design, 1) + 1e-9
+        plan, most = board.whole or (rule.limit(r.design), rule.limit(r.design, 1))
+        if drawn > plan + 1e-9:
+            over = drawn > most + 1e-9
             yield rule.finding(
                 controller.id,
                 detail=f"All lamps of {controller.name} lit at once, as in a lamp test",
                 measured=Measure(value=drawn * 1000, unit="mA"),
-                needed=Measure(value=rule.limit(r.design, 1 if over else 0) * 1000, unit="mA"),
+                needed=Measure(value=(most if over else plan) * 1000, unit="mA"),
                 most=True,
                 severity=None if over else "judge",
             )
@@ -159,8 +170,7 @@ def chip_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def port_current(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Controllers whose lamps crowd on ports that share a limit."""
-    for controller, given in _given(r).items():
-        board = boards()[controller.board]
+    for controller, board, given in _given(r):
         for n, group in enumerate(board.groups):
             drawn = math.fsum(line.pin_current for line, pin in given if pin.port in group.ports)
             if drawn > group.most + 1e-9:
@@ -174,14 +184,14 @@ def port_current(r: Resolved, rule: Check) -> Iterator[Finding]:
                 )
 
 
-def _given(r: Resolved) -> dict[Controller, list[tuple[Line, Pin]]]:
+def _given(r: Resolved) -> list[tuple[Controller, Board, list[tuple[Line, Pin]]]]:
     """The lines of each controller with their pins."""
     by_id = {line.id: line for line in lines(r)}
-    given: dict[Controller, list[tuple[Line, Pin]]] = {}
+    given = []
     for controller in r.design.controllers:
-        mine = [(by_id.get(p.line), boards()[controller.board].pin(p.pin)) for p in r.design.pins
-                if p.controller == controller.id]  # fmt: skip
-        given[controller] = [(line, pin) for line, pin in mine if line and pin]
+        board = board_of(r.design, controller.board)
+        mine = [(by_id.get(p.line), board.pin(p.pin)) for p in r.design.pins if p.controller == controller.id]
+        given.append((controller, board, [(line, pin) for line, pin in mine if line and pin]))
     return given
 
 
@@ -194,7 +204,7 @@ def _given(r: Resolved) -> dict[Controller, list[tuple[Line, Pin]]]:
 )
 def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Boards so full that the next idea needs a new one."""
-    total = sum(len(boards()[c.board].pins) for c in r.design.controllers)
+    total = sum(len(board_of(r.design, c.board).pins) for c in r.design.controllers)
     given = {p.line: f"{p.controller} {p.pin}" for p in r.design.pins}
     wanted = len({given.get(line.id, line.bus or line.id) for line in lines(r)})
     need = limit(r.design, "pin-reserve")

@@ -17,7 +17,7 @@ from wingboard.core.wire.checks.nets import READS, new_supply
 from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_for
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.signals import LOGIC_SUPPLY
+from wingboard.core.wire.rails import USUAL
 from wingboard.core.wire.terminals import said
 
 
@@ -83,7 +83,7 @@ def usb_current(r: Resolved, rule: Check) -> Iterator[Finding]:
 def _own_supply(r: Resolved, draws: FromUsb) -> list[Fix]:
     if draws.board + draws.lamps > limit(r.design, "usb-supply") + 1e-9:
         return []  # its pins alone take too much: fewer lamps on this board, or dimmer ones
-    return [new_supply(r, LOGIC_SUPPLY)]
+    return [new_supply(r, USUAL)]
 
 
 @check(
