@@ -207,7 +207,7 @@ def test_bolts_are_as_long_as_the_sum_and_sold_so() -> None:
 
 def test_a_board_behind_has_its_holes_in_the_back_and_finds_room() -> None:
     start = plate((TOGGLE, 40, 60), (STOP, 160, 90), commands=())
-    width, height, holes = of_controller("atmega328p")
+    width, height, holes = of_controller("atmega328p", ())
     r = Resolved(start)
     board = {
         "do": "mount_board", "module": "plate", "name": "Controller", "width": width, "height": height,

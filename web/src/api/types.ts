@@ -39,6 +39,7 @@ export type Joint = Schemas["JointView"];
 export type Solved = Schemas["Solved"];
 export type Row = Schemas["RowView"];
 export type NetworksView = Schemas["NetworksView"];
+export type OwnBoard = Schemas["OwnBoard"];
 export type WayOption = Schemas["OptionView"];
 export type ModuleBehind = Schemas["ModuleBehindView"];
 export type BoardView = Schemas["BoardView"];

@@ -18,7 +18,6 @@ from wingboard.core.geometry.outline import svg_path
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.modules import Layer, Mounted, School, Screw, ScrewAt, usual_on
 from wingboard.core.record.space import ConsoleFrame
-from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.stack.across import Section, section_of, usual_line
@@ -404,7 +403,9 @@ def free(
     desk: OnDesk,
     design_id: DesignId,
     module: DesignId,
-    board: Annotated[BoardKind | None, Query(description="A kind of controller")] = None,
+    board: Annotated[
+        str | None, Query(max_length=48, description="A kind of controller, or a board of one's own")
+    ] = None,
     width: Annotated[float, Query(ge=1, le=2000)] = 60.0,
     height: Annotated[float, Query(ge=1, le=2000)] = 40.0,
 ) -> Response:
@@ -412,7 +413,7 @@ def free(
     r = desk.open(design_id).resolved
     holes: list[tuple[float, float]] = []
     if board is not None:
-        width, height, holes = of_controller(board)
+        width, height, holes = of_controller(board, r.design.boards)
     screws = [ScrewAt(id=f"h{n}", x=round(x, 2), y=round(y, 2)) for n, (x, y) in enumerate(holes, 1)]
     found = _module(r, module)
     trial = Mounted(id="trial", name="Trial", width=width, height=height, on=usual_on(found.stack), holes=tuple(screws))

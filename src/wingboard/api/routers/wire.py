@@ -11,11 +11,13 @@ from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJo
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.changes.command import Command
 from wingboard.core.record.functions import Scheme
+from wingboard.core.record.wiring import OwnPin
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
-from wingboard.core.wire.boards import board_of
+from wingboard.core.wire.boards import Board, board_of
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors, returns_of
@@ -34,6 +36,13 @@ class PinView(BaseModel):
     bus: str | None
 
 
+class SideView(BaseModel):
+    """Two rows of pads that lie opposite each other, each from the USB plug on."""
+
+    left: list[str]
+    right: list[str]
+
+
 class BoardView(BaseModel):
     """A controller with its real pins."""
 
@@ -42,7 +51,9 @@ class BoardView(BaseModel):
     board: str
     chip: str
     header: int = Field(description="Pins of its header in all")
+    volts: float = Field(description="Of its logic")
     pins: list[PinView]
+    sides: list[SideView] = Field(description="Its pads as they lie, side by side; those that are no pins too")
 
 
 class RowView(BaseModel):
@@ -152,7 +163,9 @@ def _boards(r: Resolved) -> list[BoardView]:
                 board=controller.board,
                 chip=kind.chip,
                 header=kind.header,
+                volts=kind.volts,
                 pins=pins,
+                sides=_sides(kind),
             )
         )
     return found
@@ -320,6 +333,42 @@ def schemes(
         for option in options(r, known)
     ]
     return as_json(SchemesView(functions=known, names=[r.functions[f].name for f in known], options=found))
+
+
+def _sides(kind: Board) -> list[SideView]:
+    """The pads that wires end on: pins, supplies, grounds."""
+    wanted = {*(p.name for p in kind.pins), *kind.rails, "GND", "AGND"}
+    rows = {side: [pad for pad in pads if pad in wanted] for side, pads in kind.sides.items()}
+    pairs = (("left", "right"), ("end_left", "end_right"))
+    return [SideView(left=rows.get(a, []), right=rows.get(b, [])) for a, b in pairs if a in rows or b in rows]
+
+
+class BoardText(BaseModel):
+    """Pins of a board of one's own as they were typed or pasted, a line a pin."""
+
+    text: str = Field(max_length=20_000)
+
+
+class UnreadView(BaseModel):
+    """A line (from 1) that was not understood, and why."""
+
+    line: int
+    why: str
+
+
+class BoardTextView(BaseModel):
+    """What was understood, and what was not."""
+
+    pins: list[OwnPin]
+    wrong: list[UnreadView]
+
+
+@router.post("/board-text", responses={200: {"model": BoardTextView}})
+def read_board_text(desk: OnDesk, design_id: DesignId, asked: BoardText) -> Response:
+    """Pins from text; nothing is kept by this."""
+    desk.open(design_id)
+    pins, wrong = pins_from(asked.text)
+    return as_json(BoardTextView(pins=list(pins), wrong=[UnreadView(**w._asdict()) for w in wrong]))
 
 
 @router.post("/solve", status_code=202, responses={202: {"model": JobView}})

@@ -30,6 +30,8 @@ _VERBS = {
     "forget_fit": "Forget what a coupon showed",
     "tick": "Tick a step",
     "set_soldered": "Mark wires as soldered",
+    "set_board": "Describe a board",
+    "remove_board": "Forget a board",
     "mark_cut": "Mark as cut",
     "unmark_cut": "Mark as not cut",
     "set_split": "Part a piece",

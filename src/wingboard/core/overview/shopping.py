@@ -25,6 +25,7 @@ from wingboard.core.stack.shell import weight
 from wingboard.core.wire.boards import board_of
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import IN_SERIES
+from wingboard.core.wire.schemes.coder import NAME as CODER
 from wingboard.core.wire.wires import helpers as wired_in
 
 SPARE = 0.1
@@ -74,7 +75,8 @@ def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
             if not device.id.endswith(IN_SERIES):
                 found[f"Resistor {device.value:g} Ω", _for_resistor(device)] += 1
         elif device.kind == "chip":
-            found[device.name.split(",")[0], "with a socket"] += 1
+            name = device.name.split(",")[0]
+            found[name, "on the tags of a selector" if name == CODER else "with a socket"] += 1
         elif device.kind == "diode" and device.id.rpartition("-")[0] in coils:
             found["Rectifier diode, 1 A", "across a coil"] += 1
         else:

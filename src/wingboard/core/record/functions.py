@@ -10,10 +10,10 @@ from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.record.legends import Legend
 from wingboard.core.record.part import Part
 
-Scheme = Literal["direct", "ladder", "binary", "matrix", "matrix-bare", "shift", "expander"]
+Scheme = Literal["direct", "ladder", "binary", "coder", "matrix", "matrix-bare", "shift", "expander"]
 """How what a function's part has is read and driven: each terminal by a pin of its own; the positions of a selector as
-one voltage over equal resistors, or in binary through diodes; contacts in the matrix of their module, with a diode each
-or bare; in chains of shift registers; by expanders on I²C."""
+one voltage over equal resistors, in binary through diodes, or by a coder on its tags; contacts in the matrix of their
+module, with a diode each or bare; in chains of shift registers; by expanders on I²C."""
 POOLED: tuple[Scheme, ...] = ("matrix", "matrix-bare", "shift", "expander")
 """Schemes that read or drive the terminals of one module together."""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from wingboard.core.face.rules import behind_boxes, bridge_needed
@@ -10,8 +11,9 @@ from wingboard.core.geometry.frame import Frame
 from wingboard.core.geometry.rounded import Rounded, gap, margin_inside
 from wingboard.core.geometry.shapeset import ShapeSet
 from wingboard.core.quantity import VISIBLE
+from wingboard.core.record.errors import UnknownThing
 from wingboard.core.record.modules import Mounted, is_plate
-from wingboard.core.record.wiring import BoardKind
+from wingboard.core.record.wiring import BoardKind, OwnBoard
 from wingboard.core.resolved.boards import BoardBehind, board_holes, boards_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
@@ -138,7 +140,15 @@ def _room(r: Resolved, module: ResolvedModule, board: Mounted, cut: ShapeSet | N
     return min((apart for _, apart in near), default=_FAR)
 
 
-def of_controller(kind: BoardKind) -> tuple[float, float, list[tuple[float, float]]]:
-    """Width, height, and holes about its middle (mm) of a kind of controller."""
-    known = KNOWN[kind]
+def of_controller(kind: str, own: Iterable[OwnBoard]) -> tuple[float, float, list[tuple[float, float]]]:
+    """Width, height, and holes about its middle (mm) of a kind of controller; a builder's own has no holes said.
+
+    :raises UnknownThing: there is no such kind.
+    """
+    described = next((board for board in own if board.id == kind), None)
+    if described is not None:
+        return described.width, described.height, []
+    known = next((board for name, board in KNOWN.items() if name == kind), None)
+    if known is None:
+        raise UnknownThing(f"There is no kind of board “{kind}”", "board")
     return known.width, known.height, [(x - known.width / 2, y - known.height / 2) for x, y in known.holes]

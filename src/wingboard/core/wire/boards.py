@@ -42,16 +42,16 @@ class Pin(NamedTuple):
     def can(self) -> tuple[str, ...]:
         """Its capabilities in words, for the interface and the pin list."""
         named = {
-            "analogue": self.analogue,
+            "coder": self.coder,
+            "input only": self.reads and not self.drives,
+            "measures only": not self.reads and self.analogue,
+            "no pull-up": self.reads and not self.pull_up,
+            "read at power-up": self.strap,
+            "analogue": self.analogue and not self.radio,
+            "analogue without the radio": self.analogue and self.radio,
             "PWM": self.pwm,
             "interrupt": self.interrupt,
             "flashes at reset": self.flashes,
-            "input only": self.reads and not self.drives,
-            "no pull-up": self.reads and not self.pull_up,
-            "measures only": not self.reads and self.analogue,
-            "coder": self.coder,
-            "read at power-up": self.strap,
-            "not with the radio": self.radio,
         }
         words = tuple(word for word, there in named.items() if there)
         return (*words, BUS_NAMES[self.bus]) if self.bus else words

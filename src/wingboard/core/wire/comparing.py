@@ -27,7 +27,7 @@ from wingboard.core.wire.wires import every_wire
 
 PRICES: dict[str, int] = {
     "resistor": 3, "diode": 4, "transistor": 10, "high side": 120, "relay": 250, "capacitor": 6,
-    "74HC165": 45, "74HC595": 40, "MCP23017": 180,
+    "input coder": 890, "74HC165": 45, "74HC595": 40, "MCP23017": 180,
 }  # fmt: skip
 """Of a small part, in minor units, bought by the ten with a chip's socket (from memory, of one shop's size: look at
 yours; it is the order of magnitude that decides)."""
@@ -88,7 +88,7 @@ def options(r: Resolved, functions: Sequence[str]) -> tuple[Option, ...]:
 def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], scheme: Scheme, without: _Counted) -> Option:
     able = suited(r, functions, scheme)
     now = bool(able) and all(s.scheme == scheme for s in mine if s.line.function in able)
-    why = {s.id: cannot(s.placed, s.line, s.told, scheme) for s in mine}
+    why = {s.id: cannot(r, s.placed, s.line, s.told, scheme) for s in mine}
     if all(why.values()):
         reason = next(iter(dict.fromkeys(why.values())))
         return Option(scheme, now, 0, 0, 0, 0, 0, 0, 0, 0, 0.0, None, (), (), reason)
@@ -167,7 +167,7 @@ def _reads(r: Resolved, signal: Signal) -> float:
         ways = len(f.positions) or signal.placed.part.ways
         settled = ladder(ways, f.step, limit(r.design, "resistor-tolerance") / 100, f.steady).settles * 1000
         return 2 * LOOP + settled  # two readings that agree
-    if signal.by == "binary":
+    if signal.by in ("binary", "coder"):
         return BETWEEN_WAYS
     network = next((n for n in networks(r) if signal.by != "direct" and signal in n.signals), None)
     if network is None:

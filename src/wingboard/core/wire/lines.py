@@ -34,6 +34,8 @@ def _own(r: Resolved) -> Iterator[Line]:
         mine = list(some)
         if by == "ladder":
             yield _instead(mine[0], "ladder", "ladder tap", analogue=True)
+        elif by == "coder":
+            yield _instead(mine[0], "coder", "coder", analogue=False)._replace(coder=True)
         elif by == "binary":
             for bit in range(bits(len(mine))):
                 yield _instead(mine[0], f"bit-{bit + 1}", f"bit {bit + 1}", analogue=False)

@@ -20,12 +20,13 @@ from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, 
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.schemes.binary import join_binary
 from wingboard.core.wire.schemes.chips import CHIPS, PULL_UP
+from wingboard.core.wire.schemes.coder import join_coder
 from wingboard.core.wire.schemes.expander import join_expanders
 from wingboard.core.wire.schemes.ladder import join_ladder
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
-from wingboard.core.wire.signals import Line, Signal, logic_for, signals
+from wingboard.core.wire.signals import SELECTOR, Line, Signal, logic_for, signals
 from wingboard.core.wire.terminals import Said, said
 
 IN_SERIES = "-r"
@@ -157,7 +158,7 @@ class _Deriving:
         if not mine:
             return  # it is in the circuit of a load
         by = mine[0].by
-        if by in ("ladder", "binary"):
+        if by in SELECTOR:
             self._selector(mine)
         elif by in ("matrix", "matrix-bare"):
             return  # with its network
@@ -203,6 +204,13 @@ class _Deriving:
             tap = self.lines[f"{f.id}.{line.id}-ladder"]
             self._pin(tap, Port(f.id, line.back))
             join_ladder(self.joining, of, tap.id, self.rails.logic(self._controller(tap)))
+            return
+        if of[0].by == "coder":
+            end = self.lines[f"{f.id}.{line.id}-coder"]
+            join_coder(self.joining, of, end.id, self.rails.logic(self._controller(end)))
+            if end.id in self.pins:
+                controller, pin = self.pins[end.id]
+                self.joining.join(end.id, Port(board_id(controller), pin))
             return
         ends = [made for made in self.lines.values() if made.id.startswith(f"{f.id}.{line.id}-bit-")]
         join_binary(self.joining, of, [made.id for made in ends])

@@ -113,10 +113,16 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     elif line.id.endswith("-ladder"):
         steps = len(function.positions) or r.parts[function.part or ""].ways
         notes.append(f"{steps - 1} resistors of {function.step:g} Ω between supply and ground, a tap a position")
+    elif line.coder:
+        notes.append("an input coder on its tags; its supply and ground beside it")
     elif line.transistor:
         notes.append("through a transistor, with a diode across a coil")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = board_of(r.design, kind).pin(pin) if kind else None
+    if found and not (found.pull_up or line.analogue or line.coder or line.bus) and line.direction == "in":
+        notes.append("this pin has no pull-up: 10 kΩ to the logic's volts")
+    if found and found.analogue and not line.analogue and found.drives and not line.bus:
+        notes.append("a pin that measures, used as a digital one")
     if found and line.prefers == "PWM":
         notes.append("PWM" if found.pwm else "on or off only, no PWM here")
     if found and line.prefers == "interrupt":

@@ -10,7 +10,7 @@ from wingboard.core.record.functions import POOLED, Scheme, emergency
 from wingboard.core.record.part import BUS_LINES, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.boards import logic_of
+from wingboard.core.wire.boards import board_of, logic_of
 from wingboard.core.wire.terminals import said
 
 
@@ -95,7 +95,7 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
             made = _line(r, placed, line, ident, words)
             scheme = placed.function.scheme
             marked = str(way) if way else told.terminal
-            yield Signal(made, placed, told, marked, way, scheme, cannot(placed, made, told, scheme))
+            yield Signal(made, placed, told, marked, way, scheme, cannot(r, placed, made, told, scheme))
 
 
 def logic_for(r: Resolved, line: str) -> float:
@@ -105,11 +105,11 @@ def logic_for(r: Resolved, line: str) -> float:
     return r.once(f"logic of {controller}", lambda: logic_of(r.design, controller))
 
 
-SELECTOR: tuple[Scheme, ...] = ("ladder", "binary")
+SELECTOR: tuple[Scheme, ...] = ("ladder", "binary", "coder")
 """Schemes for the positions of a selector."""
 
 
-def cannot(placed: Placed, line: Line, told: PartLine, scheme: Scheme) -> str:
+def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Scheme) -> str:
     """Why a terminal cannot be read or driven so; empty when it can."""
     if scheme == "direct":
         return ""
@@ -118,6 +118,11 @@ def cannot(placed: Placed, line: Line, told: PartLine, scheme: Scheme) -> str:
     if scheme in SELECTOR:
         if not told.each_position:
             return "only the positions of a selector are read so"
+        if scheme == "coder":
+            if not _takes_coders(r):
+                return "no board here takes input coders; a HID card does"
+            if (len(placed.function.positions) or placed.part.ways) > CODER_WAYS:
+                return f"an input coder tells {CODER_WAYS} positions apart"
         return "" if told.back else "the common of its ways is not said"
     if line.bus:
         return "it is on a bus already"
@@ -128,6 +133,14 @@ def cannot(placed: Placed, line: Line, told: PartLine, scheme: Scheme) -> str:
     if told.does == "driver":
         return "it is driven by a program that needs its own pins"
     return ""
+
+
+def _takes_coders(r: Resolved) -> bool:
+    return any(pin.coder for c in r.design.controllers for pin in board_of(r.design, c.board).pins)
+
+
+CODER_WAYS = 12
+"""Numbers that an input coder tells apart (common practice)."""
 
 
 def _not_in_matrix(placed: Placed, told: PartLine) -> str:

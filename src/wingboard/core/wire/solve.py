@@ -34,9 +34,9 @@ NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
 a pin that can do more than is needed."""
 
 
-STRAP, RADIO, PULL_UP = 20, 12, 5
-"""Cost of a pin whose level at power-up chooses how the chip starts, of measuring where the radio must be off, and of a
-contact at a pin without a pull-up of its own."""
+STRAP, RADIO, PULL_UP, MEASURES = 20, 12, 5, 3
+"""Cost of a pin whose level at power-up chooses how the chip starts, of measuring where the radio must be off, of a
+contact at a pin without a pull-up of its own, and of spending a pin that measures."""
 
 
 class PinKind(NamedTuple):
@@ -476,7 +476,7 @@ def _cost(need: PinDemand, kind: PinKind) -> int:
     cost += STRAP if kind.strap else 0
     cost += RADIO if kind.radio and need.analogue else 0
     cost += PULL_UP if not (need.out or need.analogue or need.coder or kind.pull_up) else 0
-    cost += SPENT if kind.analogue and not need.analogue else 0
+    cost += MEASURES if kind.analogue and not need.analogue else 0
     cost += SPENT if kind.interrupt and need.prefers != "interrupt" else 0
     cost += SPENT if kind.pwm and need.prefers != "PWM" else 0
     return cost

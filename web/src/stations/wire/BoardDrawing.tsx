@@ -28,8 +28,32 @@ export function BoardDrawing({ board, layout, rows, ...rest }: Props) {
     <g>
       <rect x={x} y={y} width={width} height={height} rx={4 * u} fill="var(--board)" />
       <Words x={x + width / 2} y={y + height + 8 * u} size={9 * u} anchor="middle" weight={600}>
-        {`${board.name}, ${board.pins.length - free} of ${board.pins.length}, ${free} free`}
+        {`${board.name}, ${board.pins.length - free} of ${board.pins.length}, ${free} free, ${board.volts} V`}
       </Words>
+      {layout.pads.map((pad, n) => (
+        <g key={`${pad.name} ${n}`}>
+          <rect
+            x={pad.x - 4 * u}
+            y={pad.y - 4 * u}
+            width={8 * u}
+            height={8 * u}
+            rx={4 * u}
+            fill="none"
+            stroke="var(--board-pin)"
+            strokeWidth={u}
+          />
+          <Words
+            x={pad.left ? pad.x + 6 * u : pad.x - 6 * u}
+            y={pad.y}
+            size={6.6 * u}
+            anchor={pad.left ? "start" : "end"}
+            colour="var(--board-ink)"
+            mono
+          >
+            {pad.name}
+          </Words>
+        </g>
+      ))}
       {board.pins.map((pin) => {
         const at = layout.pins.get(pin.name);
         return (
@@ -53,7 +77,7 @@ function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onP
   const giving = picking !== undefined;
   const free = line === undefined || (picking?.bus != null && pin.bus === picking.bus);
   const isLit = pin.lines.some((l) => lit.has(l));
-  const words = row ? nameOf(pin, row) : pin.can.join(", ");
+  const words = row ? nameOf(pin, row) : shortened(pin.can.join(", "));
   const act = giving ? () => onGive(pin.name) : line !== undefined ? () => onPick(line) : undefined;
   const label = giving
     ? `Give pin ${pin.name} of ${board.name}`
@@ -122,6 +146,8 @@ function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onP
 }
 
 const LONGEST = 25;
+
+const shortened = (words: string) => (words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words);
 
 /** What hangs on a pin; shortened where it would meet something else. */
 function nameOf(pin: Pin, row: Row, short = true): string {

@@ -12,6 +12,7 @@ const WORDS: Record<WayOption["scheme"], string> = {
   direct: "each on a pin of its own",
   ladder: "one voltage over resistors",
   binary: "in binary over diodes",
+  coder: "an input coder on its tags",
   matrix: "in the matrix, a diode each",
   "matrix-bare": "in a matrix without diodes",
   shift: "chain of 74HC165, 74HC595",

@@ -19,6 +19,8 @@ export interface Layout {
   module: { x: number; y: number };
   board: { x: number; y: number; width: number; height: number };
   pins: Map<string, Pinned>;
+  /** Supplies and grounds. */
+  pads: Pinned[];
   /** Where lines arrive, left of the names; those of the right row of pins so much lower. */
   arrival: number;
   lower: number;
@@ -32,36 +34,48 @@ const PITCH = 12.5;
 const BOARD = 64;
 const NAMES = 118;
 const GAP = 62;
+/** Rows left free before the header at the end. */
+const APART = 0.8;
 /** What goes to the right row of pins arrives a little lower than what goes to the left one. */
 const LOWER = 2.4;
 
-/** Pins in two columns, in the order of their numbers. */
+/** Pads as they lie on the board: two rows of them, and below those of the header at its end. */
 export function laidOut(module: ModuleBehind, board: BoardView | undefined): Layout {
   const unit = Math.max(module.width, module.height, 160) / USUAL;
-  const rows = Math.ceil((board?.pins.length ?? 0) / 2);
+  const sides = board?.sides ?? [];
+  const long = (side: (typeof sides)[number]) => Math.max(side.left.length, side.right.length);
+  const rows = sides.reduce((sum, side) => sum + long(side), 0) + Math.max(0, sides.length - 1) * APART;
   const height = (rows + 1) * PITCH * unit;
   const all = Math.max(module.height, height);
   const left = { x: 0, y: (all - module.height) / 2 };
   const arrival = module.width + GAP * unit;
   const x = arrival + NAMES * unit;
   const y = (all - height) / 2;
+  const names = new Set(board?.pins.map((pin) => pin.name));
   const pins = new Map<string, Pinned>();
-  board?.pins.forEach((pin, n) => {
-    const row = Math.floor(n / 2);
-    const isLeft = n % 2 === 0;
-    pins.set(pin.name, {
-      name: pin.name,
-      x: x + (isLeft ? 7 : BOARD - 7) * unit,
-      y: y + height - (row + 1) * PITCH * unit,
-      left: isLeft,
-    });
-  });
+  const pads: Pinned[] = [];
+  let above = 0;
+  for (const side of sides) {
+    for (const isLeft of [true, false])
+      (isLeft ? side.left : side.right).forEach((name, n) => {
+        const at = {
+          name,
+          x: x + (isLeft ? 7 : BOARD - 7) * unit,
+          y: y + height - (above + n + 1) * PITCH * unit,
+          left: isLeft,
+        };
+        if (names.has(name)) pins.set(name, at);
+        else pads.push(at);
+      });
+    above += long(side) + APART;
+  }
   const width = x + (BOARD + NAMES) * unit;
   return {
     unit,
     module: left,
     board: { x, y, width: BOARD * unit, height },
     pins,
+    pads,
     arrival,
     lower: LOWER * unit,
     between: (PITCH / 2) * unit,

@@ -196,6 +196,80 @@ def _given(r: Resolved) -> list[tuple[Controller, Board, list[tuple[Line, Pin]]]
 
 
 @check(
+    "wire.strap-pin",
+    severity="judge",
+    title="This pin is read at power-up",
+    measures="lines on pins whose level at power-up chooses how the chip starts",
+    source=Source(kind="memory", note="ESP32 data sheet: strapping pins 0, 2, 5, 12, 15"),
+    fixes="takes the pin back, for the solver to choose another",
+)
+def strap_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """A switch left closed, or a lamp, may keep the board from starting."""
+    for controller, _, given in _given(r):
+        for line, pin in given:
+            if pin.strap:
+                yield rule.finding(
+                    line.function,
+                    detail=f"{line.name}, {line.terminal}: pin {pin.name} of {controller.name} must be free then, or "
+                    "the board may not start",
+                    fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(line.id,)),)),
+                    extra=line.id,
+                )
+
+
+@check(
+    "wire.radio-pin",
+    severity="judge",
+    title="It measures only while the radio is off",
+    measures="voltages read by the converter that the radio uses",
+    source=Source(kind="memory", note="ESP32 data sheet: ADC2 and the radio"),
+    fixes="takes the pin back, for the solver to choose another",
+)
+def radio_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Potentiometers and ladders that stand still as soon as the network is used."""
+    for controller, _, given in _given(r):
+        for line, pin in given:
+            if pin.radio and line.analogue:
+                yield rule.finding(
+                    line.function,
+                    detail=f"{line.name}, {line.terminal}: pin {pin.name} of {controller.name}",
+                    fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(line.id,)),)),
+                    extra=line.id,
+                )
+
+
+@check(
+    "wire.levels",
+    severity="must",
+    title="5 V meets a 3.3 V pin",
+    measures="parts fed by more than the volts of the board whose pins their signals are on",
+    source=Source(kind="memory", note="data sheets: a pin bears its supply and 0.3 V; logic wants 0.7 of its supply"),
+)
+def levels(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """What gives its supply's volts to a pin kills it; what only takes signals may not understand them."""
+    fed = {p.function.id: p.part.feed.volts for p in r.placed if p.part.feed}
+    for controller, board, given in _given(r):
+        over: dict[str, list[Line]] = {}
+        for line, _ in given:
+            signal = not (line.lamp or line.analogue or line.transistor or line.network)
+            if signal and fed.get(line.function, 0.0) > board.volts + 0.3:
+                over.setdefault(line.function, []).append(line)
+        for function, some in over.items():
+            gives = any(line.direction != "out" for line in some)
+            takes = "a level shifter, or a part for the board's volts"
+            yield rule.finding(
+                function,
+                detail=f"{some[0].name} on {controller.name}: "
+                + (f"its pins are killed; {takes}" if gives else f"it may not understand; {takes}"),
+                measured=Measure(value=fed[function], unit="V"),
+                needed=Measure(value=board.volts, unit="V"),
+                most=True,
+                severity=None if gives else "judge",
+                extra=controller.id,
+            )
+
+
+@check(
     "wire.reserve",
     severity="judge",
     title="No pins in reserve",

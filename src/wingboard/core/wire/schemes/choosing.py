@@ -19,7 +19,7 @@ def suited(r: Resolved, functions: Sequence[str], scheme: Scheme) -> frozenset[s
     """Those of which at least one terminal can be wired so."""
     asked = set(functions)
     mine = (s for s in signals(r) if s.line.function in asked)
-    return frozenset(s.line.function for s in mine if not cannot(s.placed, s.line, s.told, scheme))
+    return frozenset(s.line.function for s in mine if not cannot(r, s.placed, s.line, s.told, scheme))
 
 
 def take_up(r: Resolved, functions: Sequence[str], scheme: Scheme) -> tuple[Command, ...]:

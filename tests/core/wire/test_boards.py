@@ -1,0 +1,142 @@
+"""Boards: every pin in its place, what it bears and cannot do; boards of one's own; volts that differ."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from building import found, plate, settled
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.record.errors import DesignError
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.boards import boards
+from wingboard.core.wire.netlist import Port, board_id
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.own_boards import pins_from
+from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.solve import solve
+
+
+def on(board: str, parts: list[str], *more: dict[str, Any], many: int = 1) -> Design:
+    """Parts on boards of a kind, pins given by the solver."""
+    start = plate(*((part, 10.0 + 1.5 * n, 60.0) for n, part in enumerate(parts)))
+    commands = [*more, *({"do": "add_controller", "id": f"it-{n}", "board": board} for n in range(1, many + 1))]
+    design = apply(start, BATCH.validate_python(commands), catalogue())
+    return given(design)
+
+
+def given(design: Design) -> Design:
+    pins = [p.model_dump() for p in solve(Resolved(design)).pins]
+    return apply(design, BATCH.validate_python([{"do": "set_pins", "pins": pins}]), catalogue())
+
+
+@pytest.mark.parametrize("kind", sorted(boards()))
+def test_every_pin_lies_in_one_place_of_its_board(kind: str) -> None:
+    board = boards()[kind]  # type: ignore[index]
+    pads = [pad for side in board.sides.values() for pad in side]
+    assert all(pads.count(pin.name) == 1 for pin in board.pins)
+    assert {terminal for terminal in board.rails if terminal in pads} == set(board.rails)
+    assert len({pin.number for pin in board.pins}) == len(board.pins)
+    assert len({pin.bus for pin in board.pins if pin.bus}) == sum(pin.bus is not None for pin in board.pins)
+
+
+def test_what_the_esp32_and_the_rp2040_cannot_do_is_known() -> None:
+    # Common practice: 34 to 39 only read and have no pull-ups, 0, 2, 5, 12, 15 are straps, 6 to 11 are the flash's.
+    esp = {p.name: p for p in boards()["esp32"].pins}
+    assert {n for n, p in esp.items() if not p.drives} == {n for n, p in esp.items() if not p.pull_up}
+    assert {n for n, p in esp.items() if not p.drives} == {"34", "35", "36", "39"}
+    assert {n for n, p in esp.items() if p.strap} == {"0", "2", "5", "12", "15"}
+    assert not {str(n) for n in range(6, 12)} & set(esp)
+    assert {n for n, p in esp.items() if p.radio} == {"0", "2", "4", "12", "13", "14", "15", "25", "26", "27"}
+    pico = boards()["rp2040"].pins
+    assert [p.name for p in pico] == [f"GP{n}" for n in (*range(23), 26, 27, 28)]
+    assert [p.name for p in pico if p.analogue] == ["GP26", "GP27", "GP28"]
+
+
+def test_a_board_of_3_3_volts_has_other_resistors_and_its_converter_its_own_rail() -> None:
+    design = on("rp2040", ["led-5-bezel", "potentiometer", "toggle-large-on-off"])
+    nets = net_list(Resolved(design))
+    # (3.3 - 2.1) V / 10 mA = 120 ohms, on E24 as it is; on 5 V it would be 300.
+    assert [d.value for d in nets.devices.values() if d.kind == "resistor"] == [120]
+    high = nets.by_port[Port(board_id("it-1"), "3V3")]
+    assert any(port.device == "f2" for port in high.ports)
+    assert Port(board_id("it-1"), "VBUS") not in nets.by_port
+
+
+def test_straps_and_pins_without_pull_ups_come_last_and_are_wired_right() -> None:
+    full = on("esp32", ["button-16"] * 17)
+    used = {p.pin for p in full.pins}
+    assert used.isdisjoint({"0", "2", "5", "12", "15"})
+    assert found(full, "wire.strap-pin") == []
+    by_hand = {"do": "pin", "line": "f1.press", "controller": "it-1"}
+    reads = on("esp32", ["button-16", "potentiometer"])
+    bare = apply(reads, BATCH.validate_python([{**by_hand, "pin": "34"}]), catalogue())
+    nets = net_list(Resolved(bare))
+    (pull,) = (d for d in nets.devices.values() if d.kind == "resistor")
+    assert pull.value == 10_000
+    assert nets.by_port[Port(pull.id, "1")] == nets.by_port[Port(board_id("it-1"), "3V3")]
+    assert nets.by_port[Port(pull.id, "2")] == nets.by_port[Port(board_id("it-1"), "34")]
+    strap = apply(reads, BATCH.validate_python([{**by_hand, "pin": "12"}]), catalogue())
+    (finding,) = found(strap, "wire.strap-pin")
+    assert found(settled(strap, finding), "wire.strap-pin") == []
+    turned = {"do": "pin", "line": "f2.wiper", "controller": "it-1", "pin": "25"}
+    radio = apply(reads, BATCH.validate_python([turned]), catalogue())
+    assert len(found(radio, "wire.radio-pin")) == 1 and found(reads, "wire.radio-pin") == []
+    lamp = on("esp32", ["led-5-bezel"], {"do": "add_controller", "id": "x", "board": "esp32"})
+    wrong = {"do": "pin", "line": "f1.lamp", "controller": "x", "pin": "35"}
+    (cannot,) = found(apply(lamp, BATCH.validate_python([wrong]), catalogue()), "wire.pin-incapable")
+    assert "an input only" in cannot.detail
+
+
+def test_parts_of_5_volts_on_pins_of_3_3_are_said() -> None:
+    shown = on("rp2040", ["display-16x2"])
+    (finding,) = found(shown, "wire.levels")
+    assert (finding.severity, finding.measured and finding.measured.value) == ("must", 5)  # SDA gives its volts back
+    assert found(on("atmega2560", ["display-16x2"]), "wire.levels") == []
+
+
+def test_a_card_takes_input_coders_and_drives_nothing() -> None:
+    coded = {"do": "edit_function", "function": "f1", "scheme": "coder"}
+    card = on("hid-32", ["rotary-12", "button-16", "led-5-bezel"], {"do": "add_controller", "board": "hid-32"}, coded)
+    assert {p.line: p.pin[0] for p in card.pins} == {"f1.way-coder": "K", "f2.press": "1"}
+    assert "f3.lamp" not in {p.line for p in card.pins}
+    nets = net_list(Resolved(card))
+    coder = next(d for d in nets.devices.values() if d.kind == "chip")
+    assert [nets.by_port[Port("f1", str(n))] == nets.by_port[Port(coder.id, str(n))] for n in range(1, 13)] == [
+        True
+    ] * 12
+    (misfit,) = found(on("atmega328p", ["rotary-12"], coded), "wire.scheme-misfit")
+    assert "a HID card does" in misfit.detail
+
+
+def test_two_large_boards_have_104_plain_pins_and_the_105th_is_explained() -> None:
+    design = on("atmega2560", ["button-16"] * 105, many=2)
+    assert len(design.pins) == 105
+    odd = [row for row in pin_list(Resolved(design)) if "used as a digital one" in row.note]
+    assert len(odd) == 1 and odd[0].pin.startswith("A")
+    assert sum(p.pin.isdigit() for p in design.pins) == 104
+
+
+def test_a_board_of_ones_own_is_typed_and_used() -> None:
+    pins, wrong = pins_from("P1-P3 io up int\nX0..X1 analogue  # the corner\n\nIN1 input\nP2 io\nQ fly\n-")
+    assert [(p.name, p.roles) for p in pins] == [
+        *((f"P{n}", ("io", "up", "int")) for n in (1, 2, 3)),
+        *((f"X{n}", ("adc", "io")) for n in (0, 1)),
+        ("IN1", ("in",)),
+    ]
+    assert [(w.line, w.why.split(" ")[0]) for w in wrong] == [(5, "pin"), (6, "“fly”"), (7, "“-”")]
+    own = {"do": "set_board", "board": {"id": "mine", "name": "Mine", "volts": 3.3,
+           "pins": [p.model_dump() for p in pins]}}  # fmt: skip
+    design = on("mine", ["potentiometer", "button-16", "button-16"], own)
+    assert {p.line: p.pin[0] for p in design.pins}["f1.wiper"] == "X"
+    assert Design.model_validate_json(design.model_dump_json()) == design
+    gone = apply(design, BATCH.validate_python([{"do": "remove_board", "board": "mine"}]), catalogue())
+    assert not (gone.boards or gone.controllers or gone.pins)
+    for bad in ({"id": "esp32", "name": "Mine", "pins": [{"name": "1", "roles": ["io"]}]},
+                {"id": "mine", "name": "Mine", "pins": [{"name": "1", "roles": ["io"]}] * 2}):  # fmt: skip
+        with pytest.raises(DesignError):
+            apply(design, BATCH.validate_python([{"do": "set_board", "board": bad}]), catalogue())
