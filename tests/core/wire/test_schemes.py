@@ -20,6 +20,7 @@ from wingboard.core.wire.netlist import GROUND, NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.schemes.choosing import take_up
+from wingboard.core.wire.schemes.drawn import drawn_networks
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 from wingboard.core.wire.wires import every_wire
@@ -247,3 +248,22 @@ def test_a_star_gives_every_part_a_ground_of_its_own() -> None:
     ends = [[w for w in every_wire(Resolved(d)) if w.net == GROUND] for d in (bus, star)]
     assert [len(wires) for wires in ends] == [5, 5]
     assert [sum(w.end.device == "board.it" for w in wires) for wires in ends] == [1, 5]
+
+
+def test_read_outs_in_a_chain_pass_their_data_on_and_say_which_digits_stay_dark() -> None:
+    fewer = {"do": "edit_function", "function": "f2", "digits": 3}
+    design = read_by(["readout-4-digits", "readout-8-digits", "readout-4-digits"], "digits", fewer)
+    nets = net_list(Resolved(design))
+    pins = {p.line.rpartition(".")[2]: Port(board_id("it"), p.pin) for p in design.pins}
+    assert set(pins) == {"data", "clock", "load"}
+    for end, terminal in (("clock", "CLK"), ("load", "CS")):
+        assert {Port(f"f{n}", terminal) for n in (1, 2, 3)} | {pins[end]} == set(nets.by_port[pins[end]].ports)
+    assert set(nets.by_port[pins["data"]].ports) == {pins["data"], Port("f1", "DIN")}
+    assert nets.by_port[Port("f1", "DOUT")] == nets.by_port[Port("f2", "DIN")]
+    assert nets.by_port[Port("f2", "DOUT")] == nets.by_port[Port("f3", "DIN")]
+    (network,) = drawn_networks(Resolved(design))
+    assert [(link.function, link.digits, link.dark) for link in network.chain] == [
+        ("f1", 4, 0),
+        ("f2", 8, 5),
+        ("f3", 4, 0),
+    ]

@@ -4044,7 +4044,7 @@ export interface components {
             /** Stop Role */
             stop_role?: ("real" | "theatrical" | "power") | null;
             /** Scheme */
-            scheme?: ("direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander") | null;
+            scheme?: ("direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander" | "digits") | null;
             /**
              * Step
              * @description Ω
@@ -5178,7 +5178,7 @@ export interface components {
              * @default direct
              * @enum {string}
              */
-            scheme: "direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander";
+            scheme: "direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander" | "digits";
             /**
              * Step
              * @description Each resistor of its ladder (Ω)
@@ -6990,7 +6990,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander";
+            kind: "matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander" | "digits";
             /** Name */
             name: string;
             /** Module */
@@ -7001,6 +7001,8 @@ export interface components {
             rows: components["schemas"]["wingboard__api__routers__wire__SpotView"][][];
             /** Chips */
             chips: components["schemas"]["ChipView"][];
+            /** Chain */
+            chain: components["schemas"]["ShownView"][];
         };
         /**
          * NetworksView
@@ -7245,7 +7247,7 @@ export interface components {
              * Scheme
              * @enum {string}
              */
-            scheme: "direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander";
+            scheme: "direct" | "ladder" | "binary" | "coder" | "matrix" | "matrix-bare" | "shift" | "expander" | "digits";
             /** Now */
             now: boolean;
             /** Pins */
@@ -9588,6 +9590,20 @@ export interface components {
              * @default []
              */
             damaged: components["schemas"]["Damaged"][];
+        };
+        /**
+         * ShownView
+         * @description A read-out of a chain: its digits, and how many of them, from the left, stay dark.
+         */
+        ShownView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Digits */
+            digits: number;
+            /** Dark */
+            dark: number;
         };
         /**
          * SideBox

@@ -233,6 +233,15 @@ class NetworkLineView(BaseModel):
     at: str
 
 
+class ShownView(BaseModel):
+    """A read-out of a chain: its digits, and how many of them, from the left, stay dark."""
+
+    function: str
+    name: str
+    digits: int
+    dark: int
+
+
 class NetworkView(BaseModel):
     """A network of one module: rows of a matrix, or chips."""
 
@@ -243,6 +252,7 @@ class NetworkView(BaseModel):
     lines: list[NetworkLineView]
     rows: list[list[SpotView]]
     chips: list[ChipView]
+    chain: list[ShownView]
 
 
 class TapView(BaseModel):

@@ -10,11 +10,12 @@ from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.record.legends import Legend
 from wingboard.core.record.part import Part
 
-Scheme = Literal["direct", "ladder", "binary", "coder", "matrix", "matrix-bare", "shift", "expander"]
+Scheme = Literal["direct", "ladder", "binary", "coder", "matrix", "matrix-bare", "shift", "expander", "digits"]
 """How what a function's part has is read and driven: each terminal by a pin of its own; the positions of a selector as
 one voltage over equal resistors, in binary through diodes, or by a coder on its tags; contacts in the matrix of their
-module, with a diode each or bare; in chains of shift registers; by expanders on I²C."""
-POOLED: tuple[Scheme, ...] = ("matrix", "matrix-bare", "shift", "expander")
+module, with a diode each or bare; in chains of shift registers; by expanders on I²C; read-outs in
+a chain of their drivers."""
+POOLED: tuple[Scheme, ...] = ("matrix", "matrix-bare", "shift", "expander", "digits")
 """Schemes that read or drive the terminals of one module together."""
 
 

@@ -21,10 +21,11 @@ from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.schemes.binary import join_binary
 from wingboard.core.wire.schemes.chips import CHIPS, PULL_UP
 from wingboard.core.wire.schemes.coder import join_coder
+from wingboard.core.wire.schemes.digits import join_digits
 from wingboard.core.wire.schemes.expander import join_expanders
 from wingboard.core.wire.schemes.ladder import join_ladder
 from wingboard.core.wire.schemes.matrix import grid
-from wingboard.core.wire.schemes.networks import Network, networks
+from wingboard.core.wire.schemes.networks import CHIPLESS, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
 from wingboard.core.wire.signals import SELECTOR, Line, Signal, logic_for, signals
 from wingboard.core.wire.terminals import Said, said
@@ -61,8 +62,15 @@ class _Deriving:
         for placed in self.r.placed:
             self._part(placed)
         for network in networks(self.r):
-            if network.kind in ("matrix", "matrix-bare"):
+            if network.kind == "digits":
+                join_digits(self.joining, network)
+            elif network.kind in CHIPLESS:
                 self._matrix(network)
+            if network.kind in CHIPLESS:
+                for line in network.lines:
+                    if line.id in self.pins:
+                        controller, pin = self.pins[line.id]
+                        self.joining.join(line.id, Port(board_id(controller), pin))
         self._pull_ups()
         join_loads(self.r, self.joining, self.rails)
         return self.joining.done()
@@ -82,7 +90,7 @@ class _Deriving:
         expanders: dict[str | None, int] = {}
         for network in networks(self.r):
             home = next((self.pins[line.id][0] for line in network.lines if line.id in self.pins), None)
-            if network.kind in ("matrix", "matrix-bare"):
+            if network.kind in CHIPLESS:
                 continue
             rail = self.rails.logic(home)
             pins = {line.id.rpartition(".")[2]: line.id for line in network.lines}
@@ -115,10 +123,6 @@ class _Deriving:
                 made = self.joining.helper(f"{signal.id}-d", "diode", name, "A K", f.id)
                 self.joining.join(f"{signal.id}-way", contact, Port(made.id, "K"))
                 self.joining.join(column, Port(made.id, "A"))
-        for line in network.lines:
-            if line.id in self.pins:
-                controller, pin = self.pins[line.id]
-                self.joining.join(line.id, Port(board_id(controller), pin))
 
     def _pull_ups(self) -> None:
         """A resistor to the logic's volts for every contact that is read by a pin without a pull-up of its own."""
@@ -160,7 +164,7 @@ class _Deriving:
         by = mine[0].by
         if by in SELECTOR:
             self._selector(mine)
-        elif by in ("matrix", "matrix-bare"):
+        elif by in CHIPLESS:
             return  # with its network
         elif line.does in ("switch", "encoder"):
             for signal in mine:

@@ -80,6 +80,9 @@ def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
 def places_in(network: Network) -> dict[str, tuple[int, str]]:
     """For each terminal of a network, by its line, the number of its chip (0 in a matrix) and its place: a pin of that,
     or its row and column."""
+    if network.kind == "digits":
+        order = list(dict.fromkeys(s.line.function for s in network.signals))
+        return {s.id: (0, f"{order.index(s.line.function) + 1}, {s.terminal}") for s in network.signals}
     if network.kind in ("matrix", "matrix-bare"):
         rows = enumerate(grid(network.signals).rows, 1)
         return {s.id: (0, f"row {n}, column {k}") for n, row in rows for k, s in enumerate(row, 1)}
@@ -89,7 +92,7 @@ def places_in(network: Network) -> dict[str, tuple[int, str]]:
 OF_NETWORKS = {
     "row": "pulled down in turn, else left open",
     "column": "pull-up, read while a row is down",
-    "load": "low for a moment: the chips take what is on their inputs",
+    "load": "for a moment: the chips take what is on their inputs, or show what they were told",
     "latch": "high for a moment: the chips give what they were told",
     "clock": "one pulse a terminal",
     "data": "one terminal a pulse",

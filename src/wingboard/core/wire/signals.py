@@ -124,6 +124,8 @@ def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Sche
             if (len(placed.function.positions) or placed.part.ways) > CODER_WAYS:
                 return f"an input coder tells {CODER_WAYS} positions apart"
         return "" if told.back else "the common of its ways is not said"
+    if scheme == "digits":
+        return "" if passes_on(placed) else "only read-outs that pass their data on are in a chain"
     if line.bus:
         return "it is on a bus already"
     if line.analogue:
@@ -133,6 +135,16 @@ def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Sche
     if told.does == "driver":
         return "it is driven by a program that needs its own pins"
     return ""
+
+
+CHAINED = {"data", "clock", "load"}
+"""The lines of a read-out's driver on three wires."""
+
+
+def passes_on(placed: Placed) -> bool:
+    """Whether a read-out's driver gives its data to the next one."""
+    told = said(placed.part)
+    return "DOUT" in told.terminals and set(told.lines) == CHAINED
 
 
 def _takes_coders(r: Resolved) -> bool:

@@ -9,6 +9,7 @@ import { many } from "../../ui/figures";
 import { FigureField } from "../../ui/fields";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
+import { ChainDrawing } from "./ChainDrawing";
 import { ChipDrawing } from "./ChipDrawing";
 import { LadderDrawing } from "./LadderDrawing";
 import { MatrixDrawing } from "./MatrixDrawing";
@@ -67,6 +68,7 @@ function NetworkSection({ network }: { network: Network }) {
       </p>
       <div className="mt-2 flex flex-wrap gap-x-8 gap-y-4">
         {network.rows.length > 0 && <MatrixDrawing network={network} />}
+        {network.chain.length > 0 && <ChainDrawing chain={network.chain} />}
         {network.chips.map((chip) => (
           <ChipDrawing key={chip.mark} chip={chip} />
         ))}

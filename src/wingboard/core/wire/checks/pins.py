@@ -252,14 +252,15 @@ def levels(r: Resolved, rule: Check) -> Iterator[Finding]:
         over: dict[str, list[Line]] = {}
         for line, _ in given:
             signal = not (line.lamp or line.analogue or line.transistor or line.network)
-            if signal and fed.get(line.function, 0.0) > board.volts + 0.3:
-                over.setdefault(line.function, []).append(line)
+            for function in line.members if line.network.startswith("~digits-") else (line.function,) if signal else ():
+                if fed.get(function, 0.0) > board.volts + 0.3:
+                    over.setdefault(function, []).append(line)
         for function, some in over.items():
             gives = any(line.direction != "out" for line in some)
             takes = "a level shifter, or a part for the board's volts"
             yield rule.finding(
                 function,
-                detail=f"{some[0].name} on {controller.name}: "
+                detail=f"{r.functions[function].name} on {controller.name}: "
                 + (f"its pins are killed; {takes}" if gives else f"it may not understand; {takes}"),
                 measured=Measure(value=fed[function], unit="V"),
                 needed=Measure(value=board.volts, unit="V"),

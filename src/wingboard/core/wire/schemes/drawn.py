@@ -11,6 +11,7 @@ from wingboard.core.wire.netlist import GROUND, NetList, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.chips import ADDRESS, CHIPS
+from wingboard.core.wire.schemes.digits import Shown, shown
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
@@ -62,6 +63,7 @@ class DrawnNetwork(NamedTuple):
     lines: tuple[DrawnLine, ...]
     rows: tuple[tuple[Spot, ...], ...]
     chips: tuple[DrawnChip, ...]
+    chain: tuple[Shown, ...] = ()
 
 
 class DrawnSelector(NamedTuple):
@@ -87,6 +89,8 @@ def _drawn(r: Resolved, nets: NetList, marks: dict[str, str], network: Network) 
     names = {c.id: c.name for c in r.design.controllers}
     given = {p.line: f"{names[p.controller]}, pin {p.pin}" for p in r.design.pins}
     lines = tuple(DrawnLine(line.terminal, given.get(line.id, "")) for line in network.lines)
+    if network.kind == "digits":
+        return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, (), (), shown(network))
     if network.kind not in CHIPS:
         rows = tuple(tuple(map(_spot, row)) for row in grid(network.signals).rows)
         return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, rows, ())

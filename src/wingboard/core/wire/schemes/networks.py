@@ -8,14 +8,19 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.signals import Line, Signal, pooled, signals
 
-NetworkKind = Literal["matrix", "matrix-bare", "shift-in", "shift-out", "expander"]
+NetworkKind = Literal["matrix", "matrix-bare", "shift-in", "shift-out", "expander", "digits"]
 NAMES: dict[NetworkKind, str] = {
     "matrix": "matrix",
     "matrix-bare": "matrix without diodes",
     "shift-in": "inputs in a chain",
     "shift-out": "outputs in a chain",
     "expander": "expander",
+    "digits": "read-outs in a chain",
 }
+
+
+CHIPLESS: tuple[NetworkKind, ...] = ("matrix", "matrix-bare", "digits")
+"""Networks without chips of their own: they are joined with their parts."""
 
 
 class Network(NamedTuple):
@@ -60,6 +65,8 @@ def _network(r: Resolved, module: str, kind: NetworkKind, some: tuple[Signal, ..
         ends = [_end(bare, "load", "out"), _end(bare, "clock", "out"), _end(bare, "data", "in")]
     elif kind == "shift-out":
         ends = [_end(bare, "latch", "out"), _end(bare, "clock", "out"), _end(bare, "data", "out")]
+    elif kind == "digits":
+        ends = [_end(bare, "data", "out"), _end(bare, "clock", "out"), _end(bare, "load", "out")]
     elif kind == "expander":
         ends = [_end(bare, "sda", "both", "sda"), _end(bare, "scl", "out", "scl")]
     else:

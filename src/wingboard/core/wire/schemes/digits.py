@@ -1,0 +1,44 @@
+"""Read-outs in a chain: three lines for any number, each driver passing its data on to the next."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.wire.netlist import Joining, Port
+from wingboard.core.wire.schemes.networks import Network
+
+
+class Shown(NamedTuple):
+    """A read-out of a chain: its digits, and how many of them, from the left, stay dark."""
+
+    function: str
+    name: str
+    digits: int
+    dark: int
+
+
+def join_digits(joining: Joining, network: Network) -> None:
+    """Clock and load to every driver, data to the first, from there on from DOUT to DIN."""
+    before: str | None = None
+    for signal in network.signals:
+        ident, net = signal.line.function, f"{network.id}.{signal.told.id}"
+        port = Port(ident, signal.terminal)
+        if signal.told.id != "data":
+            joining.join(net, port)
+            continue
+        if before is None:
+            joining.join(net, port)
+        else:
+            joining.join(f"{ident}.passed-on", Port(before, "DOUT"), port)
+        before = ident
+
+
+def shown(network: Network) -> tuple[Shown, ...]:
+    """The read-outs in the order of the chain; what its function does not show is told to stay dark."""
+    found = []
+    for signal in network.signals:
+        f, part = signal.placed.function, signal.placed.part
+        if signal.told.id == "data" and part.digits is not None:
+            count = part.digits.count
+            found.append(Shown(f.id, f.name, count, max(0, count - (f.digits or count))))
+    return tuple(found)

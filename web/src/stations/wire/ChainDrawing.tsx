@@ -1,0 +1,39 @@
+/** Read-outs in the order of their chain, from the board on: each with its digits, those that stay dark crossed out. */
+import type { NetworksView } from "../../api/types";
+import { useSession } from "../../app/session";
+
+type Chain = NetworksView["networks"][number]["chain"];
+
+export function ChainDrawing({ chain }: { chain: Chain }) {
+  const { selection, select } = useSession();
+  return (
+    <ol className="flex flex-wrap items-center gap-y-3">
+      {chain.map((link) => (
+        <li key={link.function} className="flex items-center">
+          <span aria-hidden="true" className="h-0.5 w-8 bg-ink" />
+          <button
+            type="button"
+            className={`rounded border bg-sheet px-2 py-1 text-left ${selection.includes(link.function) ? "border-petrol" : "border-rule"}`}
+            onClick={() => select([link.function])}
+          >
+            <span className="block text-[11px]">{link.name}</span>
+            <span aria-hidden="true" className="num flex gap-0.5">
+              {Array.from({ length: link.digits }, (_, n) => (
+                <span
+                  key={n}
+                  className={`w-4 rounded-sm border border-rule text-center ${n < link.dark ? "text-faint" : "bg-wash"}`}
+                >
+                  {n < link.dark ? "×" : "8"}
+                </span>
+              ))}
+            </span>
+            <span className="block text-[11px] text-faint">
+              {link.digits - link.dark} of {link.digits} digits shown
+              {link.dark > 0 && ", the others told to stay dark"}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
