@@ -134,7 +134,7 @@ def test_solving_over_the_api_says_what_would_fit(client: TestClient, ident: str
     body = {"base": 1}
     solved = finished(client, client.post(f"/api/designs/{ident}/wire/solve", json=body).json())["solved"]
     assert [u["name"] for u in solved["unfit"]] == ["F1", "F2"]
-    client.post(f"/api/designs/{ident}/commands", json=batch(*solved["would_fit"]))
+    client.post(f"/api/designs/{ident}/commands", json=batch(*solved["remedies"][0]["commands"]))
     again = finished(client, client.post(f"/api/designs/{ident}/wire/solve", json={"base": 2}).json())
     assert (again["state"], again["solved"]["unfit"], again["solved"]["revision"]) == ("done", [], 3)
     rows = client.get(f"/api/designs/{ident}/wire").json()["rows"]

@@ -220,6 +220,40 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     assert by_hand == [("f18.on", "atmega2560-2", "53")]
 
 
+def test_a_module_is_read_another_way_and_a_board_of_ones_own_takes_its_lines(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/wire")
+    page.get_by_role("button", name=re.compile("^Master key")).click()
+    ways = page.get_by_role("region", name="Read or driven another way")
+    expect(ways.get_by_role("row", name=re.compile("each on a pin of its own ?, as it is"))).to_be_visible()
+    ways.get_by_role("tab", name="whole module, 22").click()
+    ways.get_by_role("button", name=re.compile("^chain of 74HC165")).click()
+    revision(page, 2)
+    assert {f.scheme for f in kept(demo_desk).functions if f.id == "f18"} == {"shift"}
+    page.get_by_label("Add a controller").select_option(label="Describe a board of your own…")
+    form = page.get_by_role("dialog")
+    form.get_by_label("Name", exact=True).fill("Helper")
+    form.get_by_label("Its pins in the order").fill("P1-P30 io up\nX fly")
+    expect(form.get_by_text("“fly” is nothing that a pin can do")).to_be_visible()
+    expect(form.get_by_role("button", name="Keep it")).to_be_disabled()
+    form.get_by_label("Its pins in the order").fill("P1-P30 io up\nX0-X7 io adc")
+    form.get_by_role("button", name="Keep it").click()
+    revision(page, 3)
+    page.get_by_label("Add a controller").select_option(value="helper")
+    revision(page, 4)
+    page.get_by_role("button", name="Assign missing").click()
+    expect(page.get_by_text("every one has a pin")).to_be_visible()
+    page.get_by_role("tab", name="Schemes").click()
+    chain = page.get_by_role("region", name="Left module, inputs in a chain")
+    expect(chain.get_by_role("img", name=re.compile("^U1 74HC165: .*Route selector, way 1"))).to_be_visible()
+    expect(chain).not_to_contain_text("no pin yet")
+    page.get_by_role("tab", name="each part by itself to the board").first.click()
+    revision(page, 6)
+    assert kept(demo_desk).modules[0].returns == "star"
+
+
 def test_wires_are_ticked_as_they_are_soldered_and_stay_where_they_are(
     watched: Page, address: str, demo_desk: Desk
 ) -> None:

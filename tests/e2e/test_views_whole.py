@@ -9,7 +9,7 @@ from browser import at_rest
 from playwright.sync_api import Page, expect
 
 from wingboard.core.changes.apply import apply
-from wingboard.core.changes.command import Command
+from wingboard.core.changes.command import BATCH, Command
 from wingboard.core.changes.commands.functions import AddFunction
 from wingboard.core.changes.commands.modules import AddModule
 from wingboard.core.changes.commands.parts import ChoosePart
@@ -108,6 +108,30 @@ def test_the_views_of_the_light(watched: Page, address: str, view: str, theme: s
     expect(watched.locator("[data-legend]").first).to_be_visible(timeout=20_000)
     watched.get_by_role("tab", name=view, exact=True).last.click()
     watched.get_by_role("tab", name="Lamps").click()
+    sound(watched)
+
+
+@pytest.mark.parametrize("theme", ["day", "night"])
+def test_the_views_of_the_wire(watched: Page, address: str, demo_desk: Desk, theme: str) -> None:
+    """What is read together, drawn, and the ways compared beside the lines."""
+    there = demo_desk.open(TRAM)
+    asked = {
+        "Horn": "matrix",
+        "Gong": "matrix",
+        "Passenger call": "shift",
+        "Route selector": "ladder",
+        "Speed": "digits",
+    }
+    ids = {f.name: f.id for f in there.design.functions}
+    raws = [{"do": "edit_function", "function": ids[name], "scheme": scheme} for name, scheme in asked.items()]
+    demo_desk.command(TRAM, there.row.number, BATCH.validate_python(raws))
+    opened(watched, address, f"{TRAM}/wire", theme)
+    watched.get_by_role("tab", name="Schemes", exact=True).click()
+    expect(watched.get_by_role("region", name="Route selector, read as one")).to_be_visible()
+    sound(watched)
+    watched.get_by_role("tab", name="Lines", exact=True).click()
+    watched.get_by_role("button", name="Route selector, ladder tap").click()
+    expect(watched.get_by_role("region", name="Read or driven another way")).to_be_visible()
     sound(watched)
 
 

@@ -8,6 +8,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import BETWEEN, modules_behind
 from wingboard.core.wire.lines import lines
+from wingboard.core.wire.pinlist import pin_list
 
 Demo = Callable[[str], Design]
 
@@ -39,3 +40,13 @@ def test_what_is_right_from_the_front_is_left_from_behind(demo: Demo) -> None:
             pieces = [placed.frame.shape(s.outline()).drawn().bounds for s in placed.behind]
             assert body.x + body.width / 2 == pytest.approx(module.width - min(p[0] for p in pieces))
             assert body.y + body.height / 2 == pytest.approx(max(p[3] for p in pieces))
+
+
+def test_every_row_of_the_pin_list_has_its_end_on_a_part_whatever_the_scheme(demo: Demo) -> None:
+    schemes = ("direct", "ladder", "binary", "matrix", "shift", "expander", "digits")
+    design = demo("kestrel-line-9")
+    mixed = [f.model_copy(update={"scheme": schemes[n % len(schemes)]}) for n, f in enumerate(design.functions)]
+    r = Resolved(design.model_copy(update={"functions": tuple(mixed)}))
+    ends = [end.line for module in modules_behind(r) for end in module.ends]
+    assert sorted(ends) == sorted(row.line for row in pin_list(r) if not row.line.startswith("~"))
+    assert any(row.via for row in pin_list(r)) and any(line.network for line in lines(r))

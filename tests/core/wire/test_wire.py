@@ -29,7 +29,8 @@ from wingboard.core.wire.boards import board_of, boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.solve import Solution, boards_that_would_fit, solve
+from wingboard.core.wire.remedies import remedies, shortage
+from wingboard.core.wire.solve import Solution, solve
 
 
 def wired(parts: list[str], kinds: list[BoardKind], modules: int = 1, *more: Command) -> Design:
@@ -220,8 +221,12 @@ def test_what_does_not_fit_is_said_with_what_would_make_it_fit() -> None:
     assert [u.name for u in result.unfit] == ["F2"]
     assert "needs 12 pins on one board" in result.unfit[0].reason
     assert "ATmega328P 1" in result.unfit[0].reason
-    more = boards_that_would_fit(Resolved(design))
-    assert [b.board for b in more] == ["atmega328p"]
+    assert shortage(Resolved(design)) == "24 pins in all wanted, 18 there"
+    ways = remedies(Resolved(design), result)
+    assert 2 <= len(ways) <= 3
+    assert {type(way.commands[0]) for way in ways} == {AddController, EditFunction}  # a board, or another way to read
+    for way in ways:
+        assert solve(Resolved(apply(design, way.commands, catalogue()))).unfit == ()
     lamps = wired(["led-5-bezel"] * 21, ["atmega2560"])
     assert "current" in solve(Resolved(lamps)).unfit[0].reason
     assert "no board yet" in solve(Resolved(wired(["button-16"], []))).unfit[0].reason

@@ -6942,6 +6942,20 @@ export interface components {
             dy: number;
         };
         /**
+         * Moved
+         * @description A line that had another pin before.
+         */
+        Moved: {
+            /** Name */
+            name: string;
+            /** Terminal */
+            terminal: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+        };
+        /**
          * NamedShape
          * @description A four-cornered outline in the side elevation, and whose it is.
          */
@@ -8398,6 +8412,20 @@ export interface components {
             key?: string | null;
         };
         /**
+         * RemedyView
+         * @description What would make everything fit: its price in minor units, its minutes, and the commands that do it.
+         */
+        RemedyView: {
+            /** Words */
+            words: string;
+            /** Money */
+            money: number;
+            /** Minutes */
+            minutes: number;
+            /** Commands */
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["SetBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["AddController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["SetSoldered"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+        };
+        /**
          * RemoveBoard
          * @description Forget a board of one's own, with the controllers that are one.
          */
@@ -9723,8 +9751,20 @@ export interface components {
             unfit: components["schemas"]["UnfitLine"][];
             /** Optimal */
             optimal: boolean;
-            /** Would Fit */
-            would_fit: components["schemas"]["AddController"][];
+            /**
+             * Over
+             * @description At the most over the best cost there is, as a share; 0 when proven best
+             */
+            over: number;
+            /**
+             * Short
+             * @description Which pins are short, in words
+             */
+            short: string;
+            /** Remedies */
+            remedies: components["schemas"]["RemedyView"][];
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
         };
         /**
          * Source

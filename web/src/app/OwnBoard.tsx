@@ -28,13 +28,7 @@ export function OwnBoardDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState("");
   const read = useQuery({
     queryKey: ["board text", id, text],
-    queryFn: () =>
-      answered(
-        api.POST("/api/designs/{design_id}/wire/board-text", {
-          params: { path: { design_id: id } },
-          body: { text },
-        }),
-      ),
+    queryFn: () => readText(id, text),
     enabled: text.trim() !== "",
     placeholderData: (before) => before,
   });
@@ -49,9 +43,11 @@ export function OwnBoardDialog({ onClose }: { onClose: () => void }) {
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!(await understood(form.current)) || read.isFetching || wrong.length > 0 || pins.length === 0) return;
+    if (!(await understood(form.current))) return;
+    const fresh = await readText(id, text); // what was typed last may not have been read yet
+    if (fresh.wrong.length > 0 || fresh.pins.length === 0) return;
     void send([
-      { do: "set_board", board: { ...board, id: which || identOf(board.name, taken), pins: [...pins] } },
+      { do: "set_board", board: { ...board, id: which || identOf(board.name, taken), pins: fresh.pins } },
     ]);
     onClose();
   };
@@ -164,6 +160,14 @@ export function OwnBoardDialog({ onClose }: { onClose: () => void }) {
     </Sheet>
   );
 }
+
+const readText = (id: string, text: string) =>
+  answered(
+    api.POST("/api/designs/{design_id}/wire/board-text", {
+      params: { path: { design_id: id } },
+      body: { text },
+    }),
+  );
 
 /** A short name for the record that no other board or controller has. */
 function identOf(name: string, taken: ReadonlySet<string>): string {

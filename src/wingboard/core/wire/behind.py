@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from itertools import groupby
 from typing import NamedTuple
 
 import shapely
@@ -14,7 +13,8 @@ from wingboard.core.geometry.outline import mirrored, svg_path
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.signals import Line, signals
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.signals import Line, pooled, signals
 
 BETWEEN = 2.54
 """mm from one end to the next: the pitch of most headers."""
@@ -55,8 +55,10 @@ class ModuleBehind(NamedTuple):
 
 def modules_behind(r: Resolved) -> tuple[ModuleBehind, ...]:
     """Every module from behind, in the order of the design."""
-    every = (s.line for s in signals(r))
-    by_function = {ident: tuple(group) for ident, group in groupby(every, key=lambda line: line.function)}
+    by_function: dict[str, tuple[Line, ...]] = {}
+    for line in (*lines(r), *(s.line for s in signals(r) if pooled(s))):
+        if not line.network:  # those of a network end on its chips, or on several parts
+            by_function[line.function] = (*by_function.get(line.function, ()), line)
     return tuple(_behind(module, by_function) for module in r.modules.values())
 
 

@@ -16,7 +16,7 @@ from ortools.sat.python import cp_model
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.design import Design
-from wingboard.core.record.wiring import CHIPS, BoardKind, Controller, PinChoice
+from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, board_of
 from wingboard.core.wire.lines import lines, serves
@@ -508,21 +508,3 @@ class _Better(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
         """Tell its cost and the proven bound; the share done is how near they are."""
         cost, bound = self.objective_value, self.best_objective_bound
         self._watch.report(bound / cost if cost else 1.0, f"Cost {cost:.0f}, at least {bound:.0f}")
-
-
-def boards_that_would_fit(r: Resolved) -> tuple[Controller, ...]:
-    """The fewest further boards (small before large) with which every line gets a pin; empty when none would."""
-    tries: list[tuple[BoardKind, ...]] = [
-        ("atmega328p",),
-        ("atmega2560",),
-        ("atmega328p", "atmega2560"),
-        ("atmega2560",) * 2,
-        ("atmega2560",) * 3,
-    ]
-    for kinds in tries:
-        extra = tuple(
-            Controller(id=f"more-{n}", name=f"another {CHIPS[kind]}", board=kind) for n, kind in enumerate(kinds)
-        )
-        if not solve(r, keep=True, seconds=2.0, extra=extra).unfit:
-            return extra
-    return ()

@@ -35,7 +35,7 @@ export function Schemes() {
   return (
     <div className="h-full overflow-y-auto px-4 py-3 text-[12px]">
       {networks.length + selectors.length === 0 && (
-        <p className="max-w-[70ch]">
+        <p className="mb-5 max-w-[70ch]">
           Everything is on pins of its own. Select a control under Lines: the ways to read or drive it, its
           group or its whole module are compared there, and one press takes one up. What is then read together
           is drawn here.

@@ -1,9 +1,10 @@
-/** What the solver could not do, and what would make it fit. */
+/** What the solver did, what it could not, and what would make it fit, each with its price. */
 import type { Command, Solved } from "../../api/types";
-import { useTrade } from "../../app/trade";
+import { useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
+import { many, shown } from "../../ui/figures";
 import { Mark } from "../../ui/Mark";
-import { many } from "../../ui/figures";
+import { money } from "../../ui/money";
 
 interface Props {
   solved: Solved;
@@ -12,42 +13,82 @@ interface Props {
 }
 
 export function Verdict({ solved, onAdd, onClose }: Props) {
-  const trade = useTrade();
-  const boards = solved.would_fit.map(
-    (c) => `an ${trade?.controllers.find((k) => k.board === c.board)?.name ?? c.board}`,
-  );
+  const { brief } = useDesign().design;
   return (
     <div role="status" className="border-b border-rule bg-sheet px-4 py-2.5 text-[12px]">
       <div className="flex items-start justify-between gap-4">
-        {solved.unfit.length === 0 ? (
-          <p className="flex items-center gap-2">
-            <Mark kind="settled" /> Every line has a pin
-            {solved.optimal ? "; no better assignment exists." : "; the best found in the time."}
-          </p>
-        ) : (
-          <div>
-            <p className="flex items-center gap-2 font-semibold text-must">
-              <Mark kind="must" /> {many(solved.unfit.length, "function")}
-              {solved.unfit.length === 1 ? " does" : " do"} not fit
+        <div className="min-w-0">
+          {solved.unfit.length === 0 ? (
+            <p className="flex items-center gap-2">
+              <Mark kind="settled" /> Every line has a pin
+              {solved.optimal
+                ? "; no better assignment exists."
+                : `; the best found in the time, at most ${shown(100 * solved.over, 1)} % from the best there is.`}
             </p>
-            <ul className="mt-1 max-h-24 overflow-y-auto">
-              {solved.unfit.map((left) => (
-                <li key={left.function}>
-                  <b>{left.name}</b> {left.reason}
-                </li>
-              ))}
-            </ul>
-            {boards.length > 0 && (
-              <Button look="solid" className="mt-2" onClick={() => onAdd(solved.would_fit)}>
-                Add {boards.join(" and ")}: then everything fits
-              </Button>
-            )}
-          </div>
-        )}
+          ) : (
+            <>
+              <p className="flex items-center gap-2 font-semibold text-must">
+                <Mark kind="must" /> {many(solved.unfit.length, "function")}
+                {solved.unfit.length === 1 ? " does" : " do"} not fit
+                {solved.short && <span className="font-normal text-ink">{solved.short}</span>}
+              </p>
+              <ul className="mt-1 max-h-24 overflow-y-auto">
+                {solved.unfit.map((left) => (
+                  <li key={left.function}>
+                    <b>{left.name}</b> {left.reason}
+                  </li>
+                ))}
+              </ul>
+              <Remedies solved={solved} currency={brief.currency} onAdd={onAdd} />
+            </>
+          )}
+          {solved.moved.length > 0 && (
+            <details className="mt-1">
+              <summary className="cursor-pointer">
+                {many(solved.moved.length, "line")} moved to another pin: what was drawn or labelled for them
+                is out of date
+              </summary>
+              <ul className="mt-1 max-h-28 overflow-y-auto">
+                {solved.moved.map((line) => (
+                  <li key={`${line.name} ${line.terminal}`}>
+                    {line.name}, {line.terminal}: <span className="num">{line.was}</span>, now{" "}
+                    <span className="num">{line.now}</span>
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+        </div>
         <Button look="quiet" onClick={onClose}>
           Close
         </Button>
       </div>
     </div>
+  );
+}
+
+function Remedies({ solved, currency, onAdd }: { solved: Solved; currency: string; onAdd: Props["onAdd"] }) {
+  if (solved.remedies.length === 0)
+    return (
+      <p className="mt-2 text-faint">
+        No single further board, nor one way of reading a module with fewer pins, makes everything fit: take
+        back pins that were set by hand, or add boards one by one.
+      </p>
+    );
+  return (
+    <ul aria-label="What would make everything fit" className="mt-2 flex flex-col gap-1">
+      {solved.remedies.map((remedy, n) => (
+        <li key={remedy.words} className="flex flex-wrap items-center gap-x-3">
+          <Button look={n === 0 ? "solid" : "line"} onClick={() => onAdd(remedy.commands)}>
+            {remedy.words}
+          </Button>
+          <span className="num text-faint">
+            {remedy.money >= 0 ? "about " : "saves "}
+            {money(Math.abs(remedy.money), currency)}, {remedy.minutes >= 0 ? "" : "saves "}
+            {shown(Math.abs(remedy.minutes), 0)} minutes
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }

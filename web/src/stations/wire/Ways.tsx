@@ -74,7 +74,12 @@ export function Ways({ functions }: { functions: readonly Fn[] }) {
           </thead>
           <tbody>
             {can.map((option) => (
-              <WayRow key={option.scheme} option={option} onTake={() => void send(option.commands)} />
+              <WayRow
+                key={option.scheme}
+                option={option}
+                // What is still shown of other functions, or of an older revision, is not taken up.
+                onTake={found.isPlaceholderData ? undefined : () => void send(option.commands)}
+              />
             ))}
           </tbody>
         </table>
@@ -93,7 +98,7 @@ export function Ways({ functions }: { functions: readonly Fn[] }) {
   );
 }
 
-function WayRow({ option, onTake }: { option: WayOption; onTake: () => void }) {
+function WayRow({ option, onTake }: { option: WayOption; onTake: (() => void) | undefined }) {
   const pins = option.analogue
     ? [option.pins - option.analogue, `${option.analogue} A`].filter(Boolean).join(" + ")
     : option.pins;
@@ -108,7 +113,7 @@ function WayRow({ option, onTake }: { option: WayOption; onTake: () => void }) {
         <button
           type="button"
           className="flex gap-2 text-left enabled:hover:underline"
-          disabled={option.now}
+          disabled={option.now || !onTake}
           onClick={onTake}
           title={option.left.join("\n")}
         >

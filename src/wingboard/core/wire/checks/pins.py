@@ -286,7 +286,7 @@ def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
     if total and wanted and (total - wanted) / total * 100 < need - 1e-9:
         yield rule.finding(
             detail=f"{wanted} wanted of {total} pins",
-            measured=Measure(value=(total - wanted) / total * 100, unit="%"),
+            measured=Measure(value=max(0.0, (total - wanted) / total * 100), unit="%"),
             needed=Measure(value=need, unit="%"),
         )
 
