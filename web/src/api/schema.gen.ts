@@ -6542,6 +6542,16 @@ export interface components {
             climb: boolean;
         };
         /**
+         * ManyBoards
+         * @description So many boards of a kind.
+         */
+        ManyBoards: {
+            /** Many */
+            many: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * MarkCut
          * @description Keep that pieces are cut, as they are now.
          */
@@ -7020,9 +7030,11 @@ export interface components {
         };
         /**
          * NetworksView
-         * @description What is read or driven together, selectors read as one, and how grounds are wired.
+         * @description What is read or driven together, selectors read as one, how grounds are wired, how boards can be spread.
          */
         NetworksView: {
+            /** Topologies */
+            topologies: components["schemas"]["TopologyView"][];
             /** Returns */
             returns: components["schemas"]["ReturnsView"][];
             /** Networks */
@@ -10429,6 +10441,38 @@ export interface components {
              * @default 0.1
              */
             flat: number;
+        };
+        /**
+         * TopologyView
+         * @description A way to spread the lines over controllers, and what it takes.
+         */
+        TopologyView: {
+            /** Name */
+            name: string;
+            /** Boards */
+            boards: components["schemas"]["ManyBoards"][];
+            /**
+             * Money
+             * @description Of the boards, in minor units
+             */
+            money: number;
+            /**
+             * Ports
+             * @description USB ports
+             */
+            ports: number;
+            /**
+             * Crossing
+             * @description Wires from one module to another
+             */
+            crossing: number;
+            /**
+             * Plugs
+             * @description D-sub plugs there, by their contacts
+             */
+            plugs: number[];
+            /** Not For */
+            not_for: string;
         };
         /**
          * TraceCircle

@@ -22,6 +22,7 @@ from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors, returns_of
 from wingboard.core.wire.schemes.networks import NetworkKind
+from wingboard.core.wire.topologies import topologies
 from wingboard.services.solving import solving
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -298,9 +299,29 @@ class ReturnsView(BaseModel):
     wires: int
 
 
-class NetworksView(BaseModel):
-    """What is read or driven together, selectors read as one, and how grounds are wired."""
+class ManyBoards(BaseModel):
+    """So many boards of a kind."""
 
+    many: int
+    name: str
+
+
+class TopologyView(BaseModel):
+    """A way to spread the lines over controllers, and what it takes."""
+
+    name: str
+    boards: list[ManyBoards]
+    money: int = Field(description="Of the boards, in minor units")
+    ports: int = Field(description="USB ports")
+    crossing: int = Field(description="Wires from one module to another")
+    plugs: list[int] = Field(description="D-sub plugs there, by their contacts")
+    not_for: str
+
+
+class NetworksView(BaseModel):
+    """What is read or driven together, selectors read as one, how grounds are wired, how boards can be spread."""
+
+    topologies: list[TopologyView]
     returns: list[ReturnsView]
     networks: list[NetworkView]
     selectors: list[SelectorView]
@@ -312,6 +333,16 @@ def wired_together(desk: OnDesk, design_id: DesignId) -> Response:
     r = desk.open(design_id).resolved
     return as_json(
         NetworksView(
+            topologies=[
+                TopologyView(
+                    **{
+                        **way._asdict(),
+                        "boards": [ManyBoards(many=many, name=name) for many, name in way.boards],
+                        "plugs": list(way.plugs),
+                    }
+                )
+                for way in topologies(r)
+            ],
             returns=[ReturnsView(**each._asdict()) for each in returns_of(r)],
             networks=[NetworkView.model_validate(_plain(n)) for n in drawn_networks(r)],
             selectors=[SelectorView.model_validate(_plain(s)) for s in drawn_selectors(r)],

@@ -6,6 +6,7 @@ import type { NetworksView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { many } from "../../ui/figures";
+import { money } from "../../ui/money";
 import { FigureField } from "../../ui/fields";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
@@ -47,6 +48,7 @@ export function Schemes() {
       {selectors.map((selector) => (
         <SelectorSection key={selector.function} selector={selector} />
       ))}
+      <Topologies ways={found.data.topologies} />
       <Grounds returns={returns} />
     </div>
   );
@@ -139,6 +141,66 @@ function SelectorSection({ selector }: { selector: Selector }) {
           </tbody>
         </table>
       )}
+    </section>
+  );
+}
+
+/** Contacts of plugs, each kind with how many of it. */
+const plugWords = (plugs: readonly number[]) =>
+  [...new Set(plugs)]
+    .map((size) => `${plugs.filter((other) => other === size).length} × ${size}`)
+    .join(", ") || "none";
+
+function Topologies({ ways }: { ways: NetworksView["topologies"] }) {
+  const { brief } = useDesign().design;
+  if (ways.length === 0) return null;
+  const cell = "num py-1 pl-4 text-right whitespace-nowrap";
+  return (
+    <section aria-label="One controller, or several" className="mb-5 border-b border-rule pb-4">
+      <h3 className="font-semibold">One controller, or several</h3>
+      <table className="mt-1 border-collapse text-left">
+        <thead>
+          <tr className="text-[11px] text-faint">
+            <th className="py-0.5 font-normal">how lines are spread</th>
+            <th className="py-0.5 pl-4 font-normal">boards</th>
+            {[brief.currency, "USB ports", "wires across joints", "D-sub plugs"].map((head) => (
+              <th key={head} className="py-0.5 pl-4 text-right font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {ways.map((way) => (
+            <tr
+              key={way.name}
+              className={`border-t border-rule align-top ${way.name === "as it is" ? "bg-wash" : ""}`}
+            >
+              <td className="py-1">{way.name}</td>
+              {way.not_for ? (
+                <td colSpan={5} className="py-1 pl-4 text-judge">
+                  {way.not_for}
+                </td>
+              ) : (
+                <>
+                  <td className="py-1 pl-4">
+                    {way.boards.map((board) => `${board.many} × ${board.name}`).join("; ")}
+                  </td>
+                  <td className={cell}>{money(way.money)}</td>
+                  <td className={cell}>{way.ports}</td>
+                  <td className={cell}>{way.crossing}</td>
+                  <td className={cell}>{plugWords(way.plugs)}</td>
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 max-w-[80ch] text-[11px] text-faint">
+        Each board sits at the module that most of its lines come from; from every other module its lines
+        cross a joint, with 5 V and ground. Prices are from memory. Boards are added above; pins are then
+        assigned module by module.
+      </p>
     </section>
   );
 }

@@ -65,7 +65,7 @@ export default function Wire() {
     <div className="flex h-full flex-col">
       <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-rule bg-card px-4 text-[12px]">
         <span className="mr-2">
-          {many(wire.data.rows.length, "line")},{" "}
+          {many(wire.data.rows.filter((row) => !row.via).length, "line")},{" "}
           <span className={bare ? "font-semibold text-judge" : "text-ok"}>
             {bare ? `${bare} without a pin` : "every one has a pin"}
           </span>
