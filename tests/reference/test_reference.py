@@ -33,13 +33,13 @@ from wingboard.core.geometry.outline import flattened, moved, rounded_rectangle
 from wingboard.core.light.resistor import E24, next_e24, series_resistor
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import boards
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
 from wingboard.core.record.legends import FontName
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.screws import SCREW_HOLE
-from wingboard.core.wire.boards import boards
 from wingboard.demo import demo_texts
 
 VARIANTS = Path("/usr/share/arduino/hardware/arduino/avr/variants")

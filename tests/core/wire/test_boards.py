@@ -9,11 +9,13 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.light.indicators import lamps_of
+from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import boards
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import DesignError
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import boards
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.own_boards import pins_from
@@ -140,3 +142,17 @@ def test_a_board_of_ones_own_is_typed_and_used() -> None:
                 {"id": "mine", "name": "Mine", "pins": [{"name": "1", "roles": ["io"]}] * 2}):  # fmt: skip
         with pytest.raises(DesignError):
             apply(design, BATCH.validate_python([{"do": "set_board", "board": bad}]), catalogue())
+
+
+def test_light_wire_and_the_shopping_list_name_the_same_resistors() -> None:
+    lamp, chain = ["led-5-bezel"], {"do": "edit_function", "function": "f1", "scheme": "shift"}
+    for board, ohms in (("atmega2560", 300), ("rp2040", 120)):  # (volts - 2.1) / 10 mA on E24
+        other = {"do": "add_controller", "id": "first", "board": "atmega2560"}
+        for more in ((), (chain,)):
+            first = on(board, lamp, *more)
+            moved = [{**p.model_dump(), "controller": "it-1"} for p in first.pins]
+            both = apply(first, BATCH.validate_python([other, {"do": "set_pins", "pins": moved}]), catalogue())
+            r = Resolved(both.model_copy(update={"controllers": both.controllers[::-1]}))
+            assert [use.ohms for use in lamps_of(r)] == [ohms]
+            assert [d.value for d in net_list(r).devices.values() if d.name == "in series with F1"] == [ohms]
+            assert any(row[0] == f"Resistor {ohms} Ω" for row in shopping_list(r))

@@ -305,13 +305,13 @@ def test_a_net_is_a_tree_of_wires_in_small_groups_that_end_in_a_test(demo: Demo,
 
 
 def test_a_group_is_tried_as_what_is_in_it_can_be() -> None:
-    for part, words in (("button-22", "closed in its positions"), ("led-5-bezel", "lights its lamp"),
+    for part, words in (("button-22", "closed in its positions"), ("led-5-bezel", "light its lamp"),
                         ("readout-4-digits", "to its terminal"), ("potentiometer", "to its terminal")):  # fmt: skip
         board = BATCH.validate_python([{"do": "add_controller", "id": "it", "board": "atmega328p"}])
         bare = plate((part, 60, 60), commands=board)
         design = bare.model_copy(update={"pins": solve(Resolved(bare)).pins})
         (test,) = {g.test for g in groups(Resolved(design)) if {w.kind for w in g.wires} == {"signal"}}
-        others = {"closed in its positions", "lights its lamp", "to its terminal"} - {words}
+        others = {"closed in its positions", "light its lamp", "to its terminal"} - {words}
         assert words in test and not any(other in test for other in others), part
 
 

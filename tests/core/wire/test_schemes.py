@@ -14,6 +14,7 @@ from wingboard.core.changes.command import BATCH
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
+from wingboard.core.record.part import Rating
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.netlist import GROUND, NetList, Port, board_id
@@ -267,3 +268,29 @@ def test_read_outs_in_a_chain_pass_their_data_on_and_say_which_digits_stay_dark(
         ("f2", 8, 5),
         ("f3", 4, 0),
     ]
+
+
+def test_a_lamp_test_lights_every_lamp_and_no_line_lights_another() -> None:
+    parts = ["button-16", "led-5-bezel", "led-5-bezel", "pilot-22-bulb", "button-16-lit"]
+    design = read_by(parts, "direct", {"do": "edit_function", "function": "f1", "tests_lamps": True},
+                     {"do": "add_supply", "name": "24 V", "volts": 24, "amps": 2})  # fmt: skip
+    r = Resolved(design)
+    nets = net_list(r)
+    lamps = {"f2.lamp", "f3.lamp", "f4.lamp", "f5.lamp"}
+    assert lamps <= {p.line for p in design.pins} and not any(p.line.startswith("f1.") for p in design.pins)
+    driven = {line: nets.by_id[f"{line}-either"].id for line in lamps}
+    for stands in ({}, {"f1": "pressed"}):
+        graph = conducting(r, stands)
+        rail = nets.by_port[Port(board_id("it"), "5V")].id
+        assert {line for line, net in driven.items() if pulled(graph, rail, net)} == (lamps if stands else set())
+        for line in lamps:
+            assert {other for other, net in driven.items() if pulled(graph, pin_of(design, line), net)} == {line}
+    # (5 - 0.7 - 2.1) V / 10 mA = 220 ohms (by hand), for the diode takes its share.
+    assert {d.value for d in nets.devices.values() if d.name == "in series with F2"} == {220}
+    assert found(design, "wire.lamp-test-current") == []
+    weak = design.parts[0].model_copy(update={"rating": Rating(volts=24, amps=0.02)})
+    small = design.model_copy(update={"parts": (weak, *design.parts[1:])})
+    assert len(found(small, "wire.lamp-test-current")) == 1
+    shared = read_by(["joystick-small", "led-5-bezel"], "direct", {"do": "edit_function", "function": "f1",
+                                                                   "tests_lamps": True})  # fmt: skip
+    assert "on ground" in found(shared, "wire.unjoined")[0].detail

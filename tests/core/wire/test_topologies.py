@@ -10,9 +10,9 @@ from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import boards
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import boards
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.topologies import holds, plugs_for, topologies

@@ -21,11 +21,11 @@ from wingboard.core.changes.commands.places import PlacePart, RemoveItems
 from wingboard.core.changes.commands.wire import AddController, PinLine, SetPins
 from wingboard.core.findings.finding import Finding
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import board_of, boards
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import board_of, boards
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.pinlist import pin_list

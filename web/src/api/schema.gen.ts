@@ -4052,6 +4052,8 @@ export interface components {
             step?: number | null;
             /** Steady */
             steady?: boolean | null;
+            /** Tests Lamps */
+            tests_lamps?: boolean | null;
             /** Colour */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /**
@@ -5185,6 +5187,12 @@ export interface components {
              * @default 1000
              */
             step: number;
+            /**
+             * Tests Lamps
+             * @description Its contact lights every lamp, through two diodes at each
+             * @default false
+             */
+            tests_lamps: boolean;
             /**
              * Steady
              * @description 100 nF at the pin of its ladder

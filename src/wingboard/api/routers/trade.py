@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import as_json
 from wingboard.core.face.symbols import SYMBOLS
+from wingboard.core.record.controllers import boards
 from wingboard.core.record.lamps import COLOURS, LampColour
 from wingboard.core.record.limits import LIMITS
 from wingboard.core.record.materials import materials
@@ -14,7 +15,6 @@ from wingboard.core.record.modules import CableExit
 from wingboard.core.record.usual import MACHINES, SHEET, SUPPLY, THROWN_BACK
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.record.workshop import MachineFields, Material, StockFields, SupplyFields
-from wingboard.core.wire.boards import boards
 
 router = APIRouter(prefix="/api/trade", tags=["trade"])
 

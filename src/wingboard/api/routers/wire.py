@@ -10,11 +10,11 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, download, file_of
 from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.changes.command import Command
+from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import OwnPin
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
-from wingboard.core.wire.boards import Board, board_of
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.own_boards import pins_from

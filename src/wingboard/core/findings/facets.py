@@ -25,13 +25,16 @@ _WISHES = (
     "scheme",
     "step",
     "steady",
+    "tests_lamps",
     "digits",
     "colour",
     "led",
     "film",
     *Wanted.model_fields,
 )
-_PLACES = ("id", "part", "place", "locked", "pair", "pocket", "digits", "colour", "led", "want", "indicator")
+_PLACES = (
+    "id", "part", "place", "locked", "pair", "pocket", "digits", "colour", "led", "want", "indicator", "scheme",
+)  # fmt: skip
 _LEGENDS = ("id", "name", "legend", "positions")
 
 

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from wingboard.core.findings.facets import Facet
 from wingboard.core.light.resistor import HEADROOM, heat, rated, series_resistor
 from wingboard.core.record.functions import Function
 from wingboard.core.record.lamps import LENSES, made_for
 from wingboard.core.record.part import Part, PartLine
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.logic import over_lamp
 
-BOARD_SUPPLY = 5.0
-"""What a controller's pin gives (V), unless the brief says a higher supply."""
+LAMPS: tuple[Facet, ...] = ("wishes", "parts", "places", "limits", "controllers", "pins")
+"""What a check reads that looks at lamps: a lamp's supply is that of the board that it is on."""
 
 
 class LampUse(NamedTuple):
@@ -60,9 +62,9 @@ class LampUse(NamedTuple):
         return f"{self.ohms:g} Ω, {self.buy:g} W"
 
 
-def _one(function: Function, part: Part, line: PartLine, states: int) -> LampUse:
+def _one(r: Resolved, function: Function, part: Part, line: PartLine, states: int) -> LampUse:
     volts = function.switches.volts
-    supply = volts if volts > BOARD_SUPPLY else BOARD_SUPPLY
+    supply = over_lamp(r, function, f"{function.id}.{line.id}")
     if line.volts:
         return LampUse(
             function.id, function.name, line.id, line.terminal, part.colour, volts or line.volts, 0.0, 1, line.current,
@@ -88,7 +90,7 @@ def lamps_of(r: Resolved) -> tuple[LampUse, ...]:
                 continue
             part = made_for(function, r.parts[function.part])
             mine = [line for line in part.lines if line.does == "lamp" and (line.drop > 0 or line.volts > 0)]
-            made += [_one(function, part, line, 2 ** len(mine)) for line in mine]
+            made += [_one(r, function, part, line, 2 ** len(mine)) for line in mine]
         return tuple(made)
 
     return r.once("lamps of the functions", compute)

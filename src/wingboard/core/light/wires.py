@@ -8,6 +8,7 @@ import shapely
 
 from wingboard.core.geometry.rounded import Rounded
 from wingboard.core.light.shadows import Body
+from wingboard.core.record.part import PASSES_ON
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import seated
 
@@ -21,11 +22,13 @@ _SIDES = {"left": (-1, 0), "right": (1, 0), "top": (0, 1), "bottom": (0, -1)}
 def wires_behind(placed: Placed) -> Body | None:
     """The wires of a part as far as its bend or plug reaches; where they go from there is not known yet.
 
-    As many wires as it has terminals: straight back in a round bundle of √n wires' widths, to a side lying flat.
+    As many wires as it has terminals, but for that which hands on data only in a chain: straight back in a round bundle
+    of √n wires' widths, to a side lying flat.
     """
     part = placed.part
     plug = next((s for s in seated(part, placed.stack, placed.function.pocket) if s.kind == "plug"), None)
-    many = len(part.terminals) or (len(part.lines) + 1 if part.lines else 0)
+    chained = placed.function.scheme == "digits"
+    many = sum(chained or t != PASSES_ON for t in part.terminals) or (len(part.lines) + 1 if part.lines else 0)
     if plug is None or not many:
         return None
     side = _SIDES.get(part.cable)

@@ -14,6 +14,7 @@ from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.light.resistor import USUAL_RATING
 from wingboard.core.light.screens import screens_of
 from wingboard.core.parts.counting import shopping_rows
+from wingboard.core.record.controllers import board_of
 from wingboard.core.record.lights import Backlight
 from wingboard.core.record.materials import materials
 from wingboard.core.record.workshop import Material
@@ -22,7 +23,6 @@ from wingboard.core.stack.case import case_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
-from wingboard.core.wire.boards import board_of
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import IN_SERIES
 from wingboard.core.wire.schemes.coder import NAME as CODER

@@ -102,6 +102,7 @@ class Function(Wanted):
     )
     scheme: Scheme = Field("direct", description="How its terminals are read and driven, those that can be so")
     step: float = Field(1000.0, ge=10, le=1_000_000, description="Each resistor of its ladder (Ω)")
+    tests_lamps: bool = Field(False, description="Its contact lights every lamp, through two diodes at each")
     steady: bool = Field(False, description="100 nF at the pin of its ladder")
     colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(
         None, description="Of its lamp; as its words name it when None"

@@ -155,6 +155,10 @@ class Contact(Record):
     closed: tuple[Words, ...] = Field((), max_length=24, description="As of a line; an empty name is at rest")
 
 
+PASSES_ON = "DOUT"
+"""The terminal by which a driver hands its data on to the next one of a chain."""
+
+
 class Rating(Record):
     """What its contacts may switch."""
 

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
+from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import board_of
+from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.signals import Signal, logic_for, pooled, signals
+from wingboard.core.wire.signals import Signal, pooled, signals
 from wingboard.core.wire.terminals import said
 
 SUPPLIES = (1, 2, 3, 5, 8, 10, 15, 20, 30, 50, 100, 200, 500, 1000)
@@ -32,7 +33,9 @@ def _lit_by(r: Resolved, signal: Signal) -> float | None:
     """The volts that light a lamp; None for what is no lamp."""
     if not signal.line.lamp:
         return None
-    return in_series(signal.line, signal.placed.function.switches.volts, logic_for(r, signal.id)).supply
+    return in_series(
+        signal.line, signal.placed.function.switches.volts, over_lamp(r, signal.placed.function, signal.id)
+    ).supply
 
 
 def _chip(r: Resolved, line: str) -> str | None:

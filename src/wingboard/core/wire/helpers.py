@@ -20,15 +20,14 @@ class Series(NamedTuple):
     supply: float
 
 
-def in_series(line: Line, volts: float, logic: float) -> Series:
+def in_series(line: Line, volts: float, over: float) -> Series:
     """What a lamp is driven through.
 
-    :param volts: the supply that the brief gives the lamp; that of the board (``logic``) where it is not higher.
+    :param volts: the supply that the brief gives the lamp. :param over: volts over it and its resistor.
     """
     if line.volts:
         return Series(None, max(line.volts, volts))
-    supply = max(volts, logic)
-    return Series(series_resistor(supply, line.drop, line.current), supply)
+    return Series(series_resistor(over, line.drop, line.current), over)
 
 
 def at_base(r: Resolved, supply: float) -> float:

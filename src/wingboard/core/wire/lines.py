@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import groupby
 
+from wingboard.core.record.controllers import Pin
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import Pin
 from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import Line, Signal, pooled, signals

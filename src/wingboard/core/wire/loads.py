@@ -44,7 +44,7 @@ class _Loads:
             if not line.back:
                 self.joining.miss(f.id, f"the other terminal of {line.terminal} is not said")
                 continue
-            shared = _on_ground(told, line.back)
+            shared = on_ground(told, line.back)
             if shared and (self._apart(f.switches) or f.switches.through == "transistor"):
                 self.joining.miss(
                     f.id, f"{line.back} of its contact is on ground: that cannot switch such a load", True
@@ -130,7 +130,7 @@ class _Loads:
         self.joining.join(self._back(f.switches), Port(q.id, "E"), kind="ground")
 
 
-def _on_ground(told: Said, terminal: str) -> bool:
+def on_ground(told: Said, terminal: str) -> bool:
     """Whether something beside a contact has its ground on a terminal: a lamp, a divider, what feeds the part."""
     lows = {line.back for line in told.lines.values() if line.does != "switch"}
     lows |= {line.ends[0] for line in told.lines.values() if line.ends}

@@ -9,13 +9,14 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from wingboard.core.record.controllers import board_of, logic_of
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.logic import over_lamp, tests_lamps
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.boards import board_of, logic_of
 from wingboard.core.wire.helpers import at_base, in_series
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.loads import join_loads
+from wingboard.core.wire.loads import join_loads, on_ground
 from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.schemes.binary import join_binary
@@ -27,9 +28,11 @@ from wingboard.core.wire.schemes.ladder import join_ladder
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import CHIPLESS, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
-from wingboard.core.wire.signals import SELECTOR, Line, Signal, logic_for, signals
+from wingboard.core.wire.signals import SELECTOR, Line, Signal, signals
 from wingboard.core.wire.terminals import Said, said
 
+LAMP_TEST = "lamp test"
+"""The net from which every lamp is lit at once."""
 IN_SERIES = "-r"
 """How the name of a lamp's resistor ends."""
 
@@ -71,6 +74,9 @@ class _Deriving:
                     if line.id in self.pins:
                         controller, pin = self.pins[line.id]
                         self.joining.join(line.id, Port(board_id(controller), pin))
+        for placed in self.r.placed:
+            if placed.function.tests_lamps and placed.function.state not in ("alias", "dummy"):
+                self._lamp_test(placed)
         self._pull_ups()
         join_loads(self.r, self.joining, self.rails)
         return self.joining.done()
@@ -235,7 +241,7 @@ class _Deriving:
 
     def _lamp(self, placed: Placed, told: Said, line: PartLine, wired: Line) -> None:
         f = placed.function
-        series = in_series(wired, f.switches.volts, logic_for(self.r, wired.id))
+        series = in_series(wired, f.switches.volts, over_lamp(self.r, f, wired.id))
         start = Port(f.id, line.terminal)
         if series.ohms is not None:
             r = self.joining.helper(
@@ -244,7 +250,7 @@ class _Deriving:
             self.joining.join(f"{wired.id}-lamp", start, Port(r.id, "2"))
             start = Port(r.id, "1")
         if not wired.transistor:
-            self._pin(wired, start)
+            self._drive(wired, start)
             self._to_ground(f.id, line)
         elif not line.back:
             self._to_ground(f.id, line)
@@ -253,6 +259,31 @@ class _Deriving:
         else:
             self.joining.join(self.rails.feeding(series.supply, self._controller(wired)), start, kind="supply")
             self._low_side(wired, Port(f.id, line.back))
+
+    def _drive(self, line: Line, port: Port) -> None:
+        """A port and what drives it: its line, and where there is a lamp test that too, each through a diode."""
+        if not (line.lamp and tests_lamps(self.r)):
+            self._pin(line, port)
+            return
+        own, test = (
+            self.joining.helper(f"{line.id}-{end}", "diode", f"from {words} to {line.name}", "A K", line.function)
+            for end, words in (("own", "its line"), ("test", "the lamp test"))
+        )
+        self.joining.join(f"{line.id}-either", port, Port(own.id, "K"), Port(test.id, "K"))
+        self._pin(line, Port(own.id, "A"))
+        self.joining.join(LAMP_TEST, Port(test.id, "A"))
+
+    def _lamp_test(self, placed: Placed) -> None:
+        """The contact that lights all lamps: between the logic's volts and the net of the test."""
+        f, told = placed.function, said(placed.part)
+        contact = next((line for line in told.lines.values() if line.does == "switch" and not line.each_position), None)
+        if contact is None or not contact.back:
+            self.joining.miss(f.id, "its part has no contact, or none with both ends said, that could test lamps")
+        elif on_ground(told, contact.back):
+            self.joining.miss(f.id, f"{contact.back} of its contact is on ground: that cannot light lamps", True)
+        else:
+            self.joining.join(self.rails.logic(None), Port(f.id, contact.back), kind="supply")
+            self.joining.join(LAMP_TEST, Port(f.id, contact.terminal))
 
     def _low_side(self, line: Line, end: Port) -> None:
         """A transistor between what it drives and ground, its base on the pin over a resistor."""
@@ -263,7 +294,7 @@ class _Deriving:
         self.joining.join(f"{line.id}-switched", end, Port(q.id, "C"))
         self.joining.join(GROUND, Port(q.id, "E"), kind="ground")
         self.joining.join(f"{line.id}-base", Port(base.id, "2"), Port(q.id, "B"))
-        self._pin(line, Port(base.id, "1"))
+        self._drive(line, Port(base.id, "1"))
 
     def _high_side(self, line: Line, start: Port, back: Port, supply: float) -> None:
         """A switch before what it drives, where the return is shared with others that are not driven at once."""
@@ -271,7 +302,7 @@ class _Deriving:
         self.joining.join(self.rails.feeding(supply, self._controller(line)), Port(q.id, "V+"), kind="supply")
         self.joining.join(GROUND, Port(q.id, "GND"), back, kind="ground")
         self.joining.join(f"{line.id}-switched", start, Port(q.id, "OUT"))
-        self._pin(line, Port(q.id, "IN"))
+        self._drive(line, Port(q.id, "IN"))
 
     def _driven(self, placed: Placed, line: PartLine, wired: Line) -> None:
         f, feed = placed.function, said(placed.part).feed

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from wingboard.core.record.controllers import BUS_NAMES, board_of
 from wingboard.core.record.functions import emergency
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, board_of
+from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.chips import CHIPS
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
-from wingboard.core.wire.signals import Line, logic_for
+from wingboard.core.wire.signals import Line
 from wingboard.core.wire.wires import names_of
 
 
@@ -139,7 +140,7 @@ def _lamp(r: Resolved, line: Line, volts: float) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
     if line.volts:
         return f"made for {line.volts:g} V" + (", through a transistor" if line.transistor else "")
-    ohms, supply = in_series(line, volts, logic_for(r, line.id))
+    ohms, supply = in_series(line, volts, over_lamp(r, r.functions[line.function], line.id))
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import Board, board_of
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
 
 USUAL = 5.0

@@ -10,10 +10,10 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.wire import AddController
 from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import board_of, boards
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import board_of, boards
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.choosing import suited, take_up

@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.controllers import board_of
 from wingboard.core.record.functions import POOLED, Scheme, emergency
-from wingboard.core.record.part import BUS_LINES, PartLine
+from wingboard.core.record.part import BUS_LINES, PASSES_ON, PartLine
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.logic import logic_for
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.boards import board_of, logic_of
 from wingboard.core.wire.terminals import said
 
 
@@ -87,8 +88,8 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
     if placed.function.state == "dummy":
         return
     for line in placed.part.lines:
-        if line.does == "switch" and placed.function.switches.amps > 0:
-            continue  # this contact is in the circuit of its load; a controller sees it only through another one
+        if line.does == "switch" and (placed.function.switches.amps > 0 or placed.function.tests_lamps):
+            continue  # in the circuit of its load, or of the lamp test; a controller sees it only through another one
         told = said(placed.part).lines[line.id]
         for way in range(1, (len(placed.function.positions) or placed.part.ways) + 1) if line.each_position else (0,):
             ident, words = (f"{line.id}-{way}", f"{line.terminal} {way}") if way else (line.id, line.terminal)
@@ -96,13 +97,6 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
             scheme = placed.function.scheme
             marked = str(way) if way else told.terminal
             yield Signal(made, placed, told, marked, way, scheme, cannot(r, placed, made, told, scheme))
-
-
-def logic_for(r: Resolved, line: str) -> float:
-    """Volts of the logic at a line's pin: of the board that it is on; of the first one while it has no pin."""
-    given = r.once("boards of lines", lambda: {p.line: p.controller for p in r.design.pins})
-    controller = given.get(line)
-    return r.once(f"logic of {controller}", lambda: logic_of(r.design, controller))
 
 
 SELECTOR: tuple[Scheme, ...] = ("ladder", "binary", "coder")
@@ -144,7 +138,7 @@ CHAINED = {"data", "clock", "load"}
 def passes_on(placed: Placed) -> bool:
     """Whether a read-out's driver gives its data to the next one."""
     told = said(placed.part)
-    return "DOUT" in told.terminals and set(told.lines) == CHAINED
+    return PASSES_ON in told.terminals and set(told.lines) == CHAINED
 
 
 def _takes_coders(r: Resolved) -> bool:
@@ -176,7 +170,7 @@ def pooled(signal: Signal) -> bool:
 
 def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str) -> Line:
     out = line.does in ("lamp", "driver", "scl", "sck", "mosi")
-    logic = logic_for(r, f"{placed.function.id}.{ident}")
+    logic = logic_for(r, placed.function, f"{placed.function.id}.{ident}")
     driven = out and line.does not in BUS_LINES and _transistor(placed, line, logic)
     through = limit(r.design, "drive-current") if driven else line.current
     prefers: Literal["interrupt", "PWM"] | None = None

@@ -15,10 +15,10 @@ from typing import Any, NamedTuple, Protocol
 from ortools.sat.python import cp_model
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.controllers import BUS_NAMES, Pin, PortGroup, board_of
 from wingboard.core.record.design import Design
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, Pin, PortGroup, board_of
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.signals import Line
 from wingboard.core.wire.wires import soldered_pins

@@ -11,9 +11,9 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.controllers import Board, board_of, boards
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import Board, board_of, boards
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.remedies import PRICES
 from wingboard.core.wire.signals import Line

@@ -36,7 +36,7 @@ MARKS: dict[DeviceKind, str] = {
 
 TESTS = (
     ({"switch", "encoder"}, "ohmmeter from each pin of a contact to GND: closed in its positions, open in the others"),
-    ({"lamp"}, "5 V on the pin's end of each resistor lights its lamp, its supply on"),
+    ({"lamp"}, "the volts of its board on the pin's end of each resistor light its lamp, its supply on"),
     (
         {"analogue", "driver", *BUS_LINES},
         "ohmmeter from each pin to its terminal: under 1 Ω, and open to the pins beside it",
@@ -201,7 +201,7 @@ class _Laying:
         if owners - {""} <= set(self.networks):
             return (
                 "Chips out of their sockets: ohmmeter along each joint, open to the pins beside it; then switch on and "
-                "read 5 V between supply and ground at every socket"
+                "read the board's volts between supply and ground at every socket"
             )
         kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
         tests = [words for does, words in TESTS if kinds_of_line & does] or [TESTS[-1][1]]

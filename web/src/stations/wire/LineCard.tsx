@@ -1,6 +1,7 @@
 /** One function's lines, end to end in words, and the way to everything else that is known of it. */
+import { editFunction } from "../../api/commands";
 import type { Fn, Row } from "../../api/types";
-import { useDesign } from "../../app/design";
+import { useChanges, useDesign } from "../../app/design";
 import { useGo } from "../../app/place";
 import { useSession } from "../../app/session";
 import type { Station } from "../../app/stations";
@@ -21,7 +22,11 @@ const PLACES: readonly (readonly [Station["id"], string])[] = [
 ];
 
 export function LineCard({ fn, rows, picked, onPick }: Props) {
-  const { id } = useDesign();
+  const { id, design } = useDesign();
+  const { send } = useChanges(id);
+  const part = design.parts.find((one) => one.id === fn.part);
+  const switches =
+    fn.tests_lamps || part?.lines.some((line) => line.does === "switch" && !line.each_position);
   const go = useGo(id);
   const visit = (station: Station["id"]) => {
     useSession.getState().select([fn.id]);
@@ -42,6 +47,16 @@ export function LineCard({ fn, rows, picked, onPick }: Props) {
           </button>
         ))}
       </p>
+      {switches && (
+        <label className="mt-1 flex items-center gap-2 text-[11px]">
+          <input
+            type="checkbox"
+            checked={fn.tests_lamps}
+            onChange={() => void send([editFunction(fn.id, { tests_lamps: !fn.tests_lamps })])}
+          />
+          its contact lights every lamp by itself, through two diodes at each
+        </label>
+      )}
       <ul className="mt-1">
         {rows.map((row) => (
           <li key={row.line} className={`border-t border-rule ${picked === row.line ? "bg-wash" : ""}`}>

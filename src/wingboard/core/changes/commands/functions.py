@@ -61,6 +61,7 @@ class EditFunction(Saying):
     scheme: Scheme | None = None
     step: float | None = Field(None, ge=10, le=1_000_000, description="Ω")
     steady: bool | None = None
+    tests_lamps: bool | None = None
     colour: LampColour | None = None
     led: bool | None = Field(None, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = None

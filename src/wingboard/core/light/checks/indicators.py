@@ -10,7 +10,7 @@ from wingboard.core.findings.registry import Check, Figures, check
 from wingboard.core.light.boxes import boxes_of
 from wingboard.core.light.checks.legends import READS, nights
 from wingboard.core.light.glare import SOURCE, glare_of
-from wingboard.core.light.indicators import lamps_of
+from wingboard.core.light.indicators import LAMPS, lamps_of
 from wingboard.core.light.resistor import WORK
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Source
@@ -24,7 +24,7 @@ from wingboard.core.resolved.design import Resolved
     title="Too little over a lamp for its resistor",
     measures="what the supply leaves over a lamp, of the supply",
     limits=("lamp-headroom",),
-    reads=("wishes", "parts", "limits", "accepted"),
+    reads=(*LAMPS, "accepted"),
 )
 def no_headroom(r: Resolved, rule: Check) -> Iterator[Finding]:
     """One finding over all lamps whose forward voltage comes too near their supply: its small change is a large one of
@@ -51,7 +51,7 @@ def no_headroom(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="what a lamp's resistor has to be rated at: twice what it turns into heat",
     limits=("resistor-watts",),
     source=Source(kind="computed", note="P = (Vs − Vf)² / R, rated at twice that"),
-    reads=("wishes", "parts", "limits"),
+    reads=LAMPS,
 )
 def hot_resistor(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lamps on a supply so high that a quarter watt does not do."""
@@ -73,7 +73,7 @@ def hot_resistor(r: Resolved, rule: Check) -> Iterator[Finding]:
     title="A light box too shallow",
     measures="how deep a caption's light box is behind its lens, with one LED in it",
     limits=("box-depth",),
-    reads=("wishes", "parts", "limits"),
+    reads=LAMPS,
 )
 def box_shallow(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Captions lit by one LED that stands too near: a spot in the middle, dark ends. Deeper, or two LEDs."""
@@ -101,7 +101,7 @@ def box_shallow(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="the least light over a caption's lens, of its mean",
     limits=("box-patches",),
     source=Source(kind="computed", note="lamps by the inverse square, white walls as one mean part, a milky lens"),
-    reads=("wishes", "parts", "limits"),
+    reads=LAMPS,
 )
 def box_patches(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Captions whose words would be lit in patches: a deeper box, or more lamps."""
@@ -124,7 +124,7 @@ def box_patches(r: Resolved, rule: Check) -> Iterator[Finding]:
     measures="the veil that all lamps lay over the panel in a dark room, of its dimmed legends' light",
     limits=("veil-most",),
     source=SOURCE,
-    reads=(*READS, "brief", "wishes"),
+    reads=(*READS, *LAMPS, "brief"),
 )
 def glare(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Panels read in the dark whose lamps, all lit, outshine their dimmed legends: larger resistors, or PWM."""

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from wingboard.core.changes.commands.functions import EditFunction
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.registry import Check, check
-from wingboard.core.light.indicators import lamps_of
+from wingboard.core.light.indicators import LAMPS, lamps_of
 from wingboard.core.record.base import Source
 from wingboard.core.resolved.design import Resolved
 
@@ -22,7 +22,7 @@ DIM = 0.8
     measures="a pre-wired lamp's or a bulb's supply, of the one that it is made for; to judge where it is only dim",
     limits=("lamp-supply",),
     fixes="gives it the supply that it is made for",
-    reads=("wishes", "parts", "limits"),
+    reads=LAMPS,
 )
 def lamp_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Lamps without a resistor to choose: on more they burn out, on much less they glow."""
@@ -55,7 +55,7 @@ def lamp_supply(r: Resolved, rule: Check) -> Iterator[Finding]:
     limits=("bulb-watts",),
     source=Source(kind="computed", note="P = V · I"),
     fixes="puts an LED into its holder",
-    reads=("wishes", "parts", "limits"),
+    reads=LAMPS,
 )
 def bulb_warm(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Bulbs: warm, short-lived, and more than a pin can drive."""

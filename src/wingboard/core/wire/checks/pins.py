@@ -11,10 +11,10 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
+from wingboard.core.record.controllers import BUS_NAMES, Board, Pin, board_of
 from wingboard.core.record.functions import emergency
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.boards import BUS_NAMES, Board, Pin, board_of
 from wingboard.core.wire.lines import bare_functions, lines, serves
 from wingboard.core.wire.signals import Line
 

@@ -18,6 +18,7 @@ from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_fo
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.rails import USUAL
+from wingboard.core.wire.signals import signals
 from wingboard.core.wire.terminals import said
 
 
@@ -84,6 +85,28 @@ def _own_supply(r: Resolved, draws: FromUsb) -> list[Fix]:
     if draws.board + draws.lamps > limit(r.design, "usb-supply") + 1e-9:
         return []  # its pins alone take too much: fewer lamps on this board, or dimmer ones
     return [new_supply(r, USUAL)]
+
+
+@check(
+    "wire.lamp-test-current",
+    severity="judge",
+    title="Too much for the contact of the lamp test",
+    measures="current of all lamps and transistors that one contact lights at once, against what it may switch",
+    source=Source(kind="computed", note="the net list"),
+    reads=READS,
+)
+def lamp_test_current(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Controls that light more lamps than their contact carries."""
+    through = sum(s.line.pin_current for s in signals(r) if s.line.lamp)
+    for p in r.placed:
+        if p.function.tests_lamps and p.part.rating and through > p.part.rating.amps + 1e-9:
+            yield rule.finding(
+                p.function.id,
+                detail=f"{p.function.name}: let it switch a relay or a transistor that lights them",
+                measured=Measure(value=through, unit="A"),
+                needed=Measure(value=p.part.rating.amps, unit="A"),
+                most=True,
+            )
 
 
 @check(

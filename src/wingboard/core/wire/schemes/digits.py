@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from wingboard.core.record.part import PASSES_ON
 from wingboard.core.wire.netlist import Joining, Port
 from wingboard.core.wire.schemes.networks import Network
 
@@ -29,7 +30,7 @@ def join_digits(joining: Joining, network: Network) -> None:
         if before is None:
             joining.join(net, port)
         else:
-            joining.join(f"{ident}.passed-on", Port(before, "DOUT"), port)
+            joining.join(f"{ident}.passed-on", Port(before, PASSES_ON), port)
         before = ident
 
 

@@ -178,7 +178,7 @@ SIDES = ("left", "right", "end_left", "end_right")
 @cache
 def boards() -> dict[BoardKind, Board]:
     """The kinds that come with the program."""
-    folder = resources.files("wingboard.core.wire") / "board_data"
+    folder = resources.files("wingboard.core.record") / "board_data"
     kinds: tuple[BoardKind, ...] = get_args(BoardKind)
     return {kind: _read(kind, (folder / f"{kind}.toml").read_text("utf-8")) for kind in kinds}
 
