@@ -86,7 +86,7 @@ export function Ways({ functions }: { functions: readonly Fn[] }) {
       )}
       {found.data && options.length === 0 && (
         <p className="mt-1 text-[12px] text-faint">
-          No line here: what it switches is in the circuit of its load, or it has none.
+          No line here: what it switches is in the circuit of its load or of the lamps, or it has none.
         </p>
       )}
       {cannot.length > 0 && (

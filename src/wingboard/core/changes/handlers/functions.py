@@ -48,7 +48,7 @@ def handle_edit_function(command: EditFunction, design: Design, catalogue: Catal
     if load:
         changes["switches"] = edited(function.switches, load)
     changed = edited(function, changes)
-    if (changed.positions, changed.scheme) != (function.positions, function.scheme):
+    if any(getattr(changed, name) != getattr(function, name) for name in ("positions", "scheme", "tests_lamps")):
         design = without_pins(design, {function.id}, only_solver=True)
     changed_design = with_functions(design, {function.id: changed})
     return _without_empty_network(changed_design, function) if changed.scheme != function.scheme else changed_design
