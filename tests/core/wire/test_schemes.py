@@ -294,3 +294,13 @@ def test_a_lamp_test_lights_every_lamp_and_no_line_lights_another() -> None:
     shared = read_by(["joystick-small", "led-5-bezel"], "direct", {"do": "edit_function", "function": "f1",
                                                                    "tests_lamps": True})  # fmt: skip
     assert "on ground" in found(shared, "wire.unjoined")[0].detail
+
+
+def test_a_matrix_is_on_one_board() -> None:
+    design = read_by(["button-16"] * 4, "matrix", {"do": "add_controller", "id": "other", "board": "atmega2560"})
+    assert len({p.controller for p in design.pins}) == 1 and found(design, "wire.network-split") == []
+    elsewhere = next(c.id for c in design.controllers if c.id != design.pins[0].controller)
+    moved = {"do": "pin", "line": design.pins[0].line, "controller": elsewhere, "pin": "30"}
+    split = apply(design, BATCH.validate_python([moved]), catalogue())
+    (finding,) = found(split, "wire.network-split")
+    assert found(settled(split, finding), "wire.network-split") == []

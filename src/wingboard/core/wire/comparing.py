@@ -20,7 +20,7 @@ from wingboard.core.wire.netlist import DeviceKind
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.choosing import suited
 from wingboard.core.wire.schemes.ladder import ladder
-from wingboard.core.wire.schemes.matrix import ghosts, grid
+from wingboard.core.wire.schemes.matrix import ghosts
 from wingboard.core.wire.schemes.networks import NetworkKind, networks
 from wingboard.core.wire.signals import Signal, cannot, signals
 from wingboard.core.wire.wires import every_wire
@@ -173,7 +173,7 @@ def _reads(r: Resolved, signal: Signal) -> float:
     if network is None:
         return LOOP
     if network.kind in MATRICES:
-        return LOOP * len(grid(network.signals).rows)
+        return LOOP * len(network.grid.rows)
     if network.kind == "expander":
         return LOOP + 4 * 2 * I2C_BYTE * -(-len(network.signals) // 16)
     return LOOP
@@ -195,7 +195,7 @@ def _loses(r: Resolved, functions: Sequence[str]) -> list[str]:
     if any(s.by == "ladder" for s in mine):
         found.append("between two ways its voltage hangs free")
     bare = [n for n in networks(r) if n.kind == "matrix-bare" and any(s in n.signals for s in mine)]
-    many = sum(1 for n in bare for _ in ghosts(grid(n.signals)))
+    many = sum(1 for n in bare for _ in ghosts(n.grid))
     if many:
         found.append(f"{many} ways in which three closed contacts show a fourth that is open")
     return found

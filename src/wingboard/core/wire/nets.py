@@ -25,7 +25,6 @@ from wingboard.core.wire.schemes.coder import join_coder
 from wingboard.core.wire.schemes.digits import join_digits
 from wingboard.core.wire.schemes.expander import join_expanders
 from wingboard.core.wire.schemes.ladder import join_ladder
-from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import CHIPLESS, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, join_shift_in, join_shift_out, places
 from wingboard.core.wire.signals import SELECTOR, Line, Signal, signals
@@ -116,7 +115,7 @@ class _Deriving:
 
     def _matrix(self, network: Network) -> None:
         """Rows, and columns with a diode at each contact: a column is pulled up, and down through what is closed."""
-        for n, row in enumerate(grid(network.signals).rows, 1):
+        for n, row in enumerate(network.grid.rows, 1):
             at_row = f"{network.id}.row-{n}"
             for k, signal in enumerate(row, 1):
                 f, column = signal.placed.function, f"{network.id}.column-{k}"

@@ -12,7 +12,6 @@ from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.chips import CHIPS
-from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Line
@@ -85,7 +84,7 @@ def places_in(network: Network) -> dict[str, tuple[int, str]]:
         order = list(dict.fromkeys(s.line.function for s in network.signals))
         return {s.id: (0, f"{order.index(s.line.function) + 1}, {s.terminal}") for s in network.signals}
     if network.kind in ("matrix", "matrix-bare"):
-        rows = enumerate(grid(network.signals).rows, 1)
+        rows = enumerate(network.grid.rows, 1)
         return {s.id: (0, f"row {n}, column {k}") for n, row in rows for k, s in enumerate(row, 1)}
     return places(network, CHIPS[network.kind])
 

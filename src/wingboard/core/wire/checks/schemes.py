@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.wire import UnpinLines
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
@@ -16,7 +17,7 @@ from wingboard.core.wire.checks.nets import READS
 from wingboard.core.wire.schemes.chips import CHIPS, ON_ONE_BUS
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
-from wingboard.core.wire.schemes.matrix import ghosts, grid
+from wingboard.core.wire.schemes.matrix import ghosts
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import places
 from wingboard.core.wire.signals import Signal, pooled, signals
@@ -74,7 +75,7 @@ def ghosting(r: Resolved, rule: Check) -> Iterator[Finding]:
         if network.kind != "matrix-bare":
             continue
         many, first = 0, None
-        for ghost in ghosts(grid(network.signals)):
+        for ghost in ghosts(network.grid):
             many, first = many + 1, first or ghost
         if first is not None:
             closed = ", ".join(s.line.name for s in first.closed)
@@ -156,6 +157,32 @@ def expanders_alike(r: Resolved, rule: Check) -> Iterator[Finding]:
                 measured=Measure(value=many, unit="expanders"),
                 needed=Measure(value=ON_ONE_BUS, unit="expanders"),
                 most=True,
+            )
+
+
+@check(
+    "wire.network-split",
+    severity="must",
+    title="Driven by two boards at once",
+    measures="boards on which the lines of one matrix, chain or bus of expanders end",
+    source=Source(kind="computed", note="the pins given to its lines"),
+    fixes="takes those pins back, for the solver to give them on one board",
+    reads=READS,
+)
+def network_split(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Networks of which no program has all lines."""
+    homes = {p.line: p.controller for p in r.design.pins}
+    for network in networks(r):
+        given = {line.id: homes[line.id] for line in network.lines if line.id in homes}
+        if len(set(given.values())) > 1:
+            yield rule.finding(
+                network.module,
+                detail=f"{network.name}: one board cannot read what another one drives",
+                measured=Measure(value=len(set(given.values())), unit="boards"),
+                needed=Measure(value=1, unit="board"),
+                most=True,
+                fix=Fix(label="Take its pins back", commands=(UnpinLines(lines=tuple(given)),)),
+                extra=network.kind,
             )
 
 

@@ -13,7 +13,6 @@ from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.chips import ADDRESS, CHIPS
 from wingboard.core.wire.schemes.digits import Shown, shown
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
-from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Signal, signals
@@ -92,7 +91,7 @@ def _drawn(r: Resolved, nets: NetList, marks: dict[str, str], network: Network) 
     if network.kind == "digits":
         return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, (), (), shown(network))
     if network.kind not in CHIPS:
-        rows = tuple(tuple(map(_spot, row)) for row in grid(network.signals).rows)
+        rows = tuple(tuple(map(_spot, row)) for row in network.grid.rows)
         return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, rows, ())
     return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, (),
                         tuple(_chips(nets, marks, network)))  # fmt: skip

@@ -36,9 +36,14 @@ def grid(signals: Sequence[Signal]) -> Grid:
     if not bundles:
         return Grid(())
     longest = max(map(len, bundles.values()))
-    widths = range(longest, max(longest, len(signals)) + 1)
-    tries = (Grid(tuple(map(tuple, _filled(list(bundles.values()), width)))) for width in widths)
-    return min(tries, key=lambda g: (g.pins, len(g.rows)))
+    best: Grid | None = None
+    for width in range(longest, max(longest, len(signals)) + 1):
+        if best is not None and width + 1 > best.pins:
+            break  # wider ones want more pins for their columns alone
+        made = Grid(tuple(map(tuple, _filled(list(bundles.values()), width))))
+        if best is None or (made.pins, len(made.rows)) < (best.pins, len(best.rows)):
+            best = made
+    return best or Grid(())
 
 
 def _filled(bundles: list[list[Signal]], width: int) -> list[list[Signal]]:

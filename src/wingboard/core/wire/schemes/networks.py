@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.schemes.matrix import grid
+from wingboard.core.wire.schemes.matrix import Grid, grid
 from wingboard.core.wire.signals import Line, Signal, pooled, signals
 
 NetworkKind = Literal["matrix", "matrix-bare", "shift-in", "shift-out", "expander", "digits"]
@@ -32,6 +32,8 @@ class Network(NamedTuple):
     name: str
     signals: tuple[Signal, ...]
     lines: tuple[Line, ...]
+    grid: Grid = Grid(())
+    """Of a matrix."""
 
 
 def networks(r: Resolved) -> tuple[Network, ...]:
@@ -71,6 +73,7 @@ def _network(r: Resolved, module: str, kind: NetworkKind, some: tuple[Signal, ..
         ends = [_end(bare, "sda", "both", "sda"), _end(bare, "scl", "out", "scl")]
     else:
         made = grid(some)
+        bare = bare._replace(grid=made)
         ends = [_end(bare, f"row-{n}", "out") for n in range(1, len(made.rows) + 1)]
         ends += [_end(bare, f"column-{n}", "in") for n in range(1, made.columns + 1)]
     return bare._replace(lines=tuple(ends))
