@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from types import SimpleNamespace
 from typing import Any
 
 import networkx as nx
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
@@ -22,6 +25,7 @@ from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.drawn import drawn_networks
+from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 from wingboard.core.wire.wires import every_wire
@@ -304,3 +308,20 @@ def test_a_matrix_is_on_one_board() -> None:
     split = apply(design, BATCH.validate_python([moved]), catalogue())
     (finding,) = found(split, "wire.network-split")
     assert found(settled(split, finding), "wire.network-split") == []
+
+
+def fewest(sizes: list[int], rows: tuple[int, ...] = ()) -> int:
+    """Rows and columns at the least for bundles of so many contacts: every way to share them out over rows is tried."""
+    if not sizes:
+        return len(rows) + max(rows)
+    into = [(*rows[:k], rows[k] + sizes[0], *rows[k + 1 :]) for k in range(len(rows))]
+    return min(fewest(sizes[1:], way) for way in (*into, (*rows, sizes[0])))
+
+
+@given(st.lists(st.integers(1, 6), min_size=1, max_size=6))
+def test_a_matrix_takes_the_fewest_pins(sizes: list[int]) -> None:
+    ends: Any = [SimpleNamespace(line=SimpleNamespace(function=n), told=SimpleNamespace(back="C"))
+                 for n, size in enumerate(sizes) for _ in range(size)]  # fmt: skip
+    made = grid(ends)
+    assert made.pins == fewest(sizes)
+    assert all(len({id(row) for row in made.rows if end in row}) == 1 for end in ends)
