@@ -141,6 +141,33 @@ def test_solving_over_the_api_says_what_would_fit(client: TestClient, ident: str
     assert all(row["pin"] for row in rows)
 
 
+def test_ways_networks_and_boards_of_ones_own_over_the_api(client: TestClient, ident: str) -> None:
+    base = f"/api/designs/{ident}"
+    ways = client.get(f"{base}/wire/schemes", params={"function": ["f1", "f2", "nobody"]}).json()
+    assert ways["functions"] == ["f1", "f2"]
+    by_scheme = {way["scheme"]: way for way in ways["options"]}
+    assert by_scheme["direct"]["now"] and by_scheme["direct"]["commands"] == []
+    assert "selector" in by_scheme["ladder"]["not_for"]
+    client.post(f"{base}/commands", json=batch(*by_scheme["shift"]["commands"]))
+    drawn = client.get(f"{base}/wire/networks").json()
+    (chain,) = [network for network in drawn["networks"] if network["kind"] == "shift-in"]
+    assert [line["at"] for line in chain["lines"]] == ["", "", ""]  # there is no board yet
+    assert [pin["number"] for pin in chain["chips"][0]["pins"]] == list(range(1, 17))
+    assert {way["name"] for way in drawn["topologies"]} >= {"one controller for all", "one for each module"}
+    read = client.post(f"{base}/wire/board-text", json={"text": "A1-A6 io up\nB fly"}).json()
+    assert [len(read["pins"]), read["wrong"][0]["line"]] == [6, 2]
+    board = {"id": "mine", "name": "Mine", "width": 70, "height": 30, "pins": read["pins"]}
+    client.post(f"{base}/commands", json={**batch({"do": "set_board", "board": board}), "base": 2})
+    spots = client.get(f"{base}/stack/plate/free", params={"board": "mine"}).json()
+    assert (spots["width"], spots["height"], spots["holes"]) == (70, 30, [])
+    assert client.get(f"{base}/stack/plate/free", params={"board": "no-such"}).status_code == 404
+    strange = client.post(f"{base}/commands", json={**batch({"do": "add_controller", "board": "no-such"}), "base": 3})
+    assert (strange.status_code, strange.json()["errors"][0]["path"]) == (404, "commands[0].board")
+    alike = {"do": "set_board", "board": {**board, "pins": [*read["pins"], read["pins"][0]]}}
+    twice = client.post(f"{base}/commands", json={**batch(alike), "base": 3})
+    assert twice.status_code == 409 and "Pin A1 is there twice" in twice.text
+
+
 def test_missing_things_are_404_with_a_problem(client: TestClient, ident: str) -> None:
     for path in (
         "/api/nothing",

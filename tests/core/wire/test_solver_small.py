@@ -1,0 +1,134 @@
+"""The solver on boards so small that every assignment can be tried: never dearer, never illegal, least change."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import permutations, product
+from typing import Any
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.controllers import Pin, board_of
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.own_boards import pins_from
+from wingboard.core.wire.signals import Line
+from wingboard.core.wire.solve import OTHER_BOARD, solve
+
+PARTS = ("button-16", "potentiometer", "led-5-bezel", "toggle-large-on-off-on", "encoder-push")
+ROLES = ("io up", "io", "in", "out", "io up adc", "io up pwm", "io up int", "in adc", "io up strap", "io up adc2")
+
+Given = dict[str, tuple[str, str]]
+"""The board and pin of each line."""
+
+
+def comfort(line: Line, pin: Pin) -> int | None:
+    """What a pin costs for a line, written down here once more; None where it cannot be."""
+    drives = line.direction == "out"
+    if line.analogue and not pin.analogue:
+        return None
+    if not line.analogue and not (pin.drives if drives else pin.reads):
+        return None
+    cost = 20 * pin.strap + 12 * (pin.radio and line.analogue)
+    cost += 6 * (line.prefers == "interrupt" and not pin.interrupt) + 4 * (line.prefers == "PWM" and not pin.pwm)
+    cost += 3 * (pin.analogue and not line.analogue) + 5 * (not drives and not line.analogue and not pin.pull_up)
+    cost += (pin.interrupt and line.prefers != "interrupt") + (pin.pwm and line.prefers != "PWM")
+    return cost + 3 * (drives and pin.flashes)
+
+
+def every_way(design: Design) -> Iterator[tuple[int, Given]]:
+    """Every assignment with its cost: each function's lines on one board, no pin twice."""
+    r = Resolved(design)
+    mine: dict[str, list[Line]] = {}
+    for line in lines(r):
+        mine.setdefault(line.function, []).append(line)
+    pins = {c.id: board_of(design, c.board).pins for c in design.controllers}
+    for where in product(pins, repeat=len(mine)):
+        on: dict[str, list[Line]] = {board: [] for board in pins}
+        for board, some in zip(where, mine.values(), strict=True):
+            on[board] += some
+        if any(len(some) > len(pins[board]) for board, some in on.items()):
+            continue
+        choices = [list(permutations(pins[board], len(some))) for board, some in on.items()]
+        for chosen in product(*choices):
+            cost, given = OTHER_BOARD * sum(bool(some) for some in on.values()), Given()
+            for (board, some), there in zip(on.items(), chosen, strict=True):
+                for line, pin in zip(some, there, strict=True):
+                    each = comfort(line, pin)
+                    if each is None:
+                        break
+                    cost, given[line.id] = cost + each, (board, pin.name)
+            if len(given) == sum(map(len, mine.values())):
+                yield cost, given
+
+
+def small(parts: list[str], boards: list[list[str]]) -> Design:
+    """Parts on one module, boards of one's own with so many pins."""
+    start = plate(*((part, 20.0 + 30 * n, 60.0) for n, part in enumerate(parts)))
+    commands: list[dict[str, Any]] = []
+    for n, roles in enumerate(boards):
+        pins = [{"name": f"P{k}", "roles": words.split()} for k, words in enumerate(roles)]
+        commands.append({"do": "set_board", "board": {"id": f"own-{n}", "name": f"Own {n}", "pins": pins}})
+        commands.append({"do": "add_controller", "id": f"b{n}", "board": f"own-{n}"})
+    return apply(start, BATCH.validate_python(commands), catalogue())
+
+
+PANELS = st.tuples(
+    st.lists(st.sampled_from(PARTS), min_size=1, max_size=3),
+    st.lists(st.lists(st.sampled_from(ROLES), min_size=1, max_size=5), min_size=1, max_size=2),
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(PANELS)
+def test_the_solver_is_never_dearer_than_the_best_of_all_ways(panel: tuple[list[str], list[list[str]]]) -> None:
+    design = small(*panel)
+    best = min((cost for cost, _ in every_way(design)), default=None)
+    found = solve(Resolved(design), seconds=5)
+    assert (found.unfit == ()) == (best is not None)
+    if best is not None:
+        assert found.optimal
+        assert round(found.cost, 6) == best
+        taken = {(p.line): (p.controller, p.pin) for p in found.pins}
+        assert any(given == taken and cost == best for cost, given in every_way(design))
+
+
+@settings(max_examples=40, deadline=None)
+@given(PANELS, st.sampled_from(PARTS))
+def test_nothing_moves_that_can_stay_when_a_part_is_added(panel: tuple[list[str], list[list[str]]], new: str) -> None:
+    parts, boards = panel
+    before = small(parts, boards)
+    first = solve(Resolved(before), seconds=5)
+    assume(first.unfit == ())
+    kept = [p.model_dump() for p in first.pins]
+    more = small([*parts, new], boards)
+    more = apply(more, BATCH.validate_python([{"do": "set_pins", "pins": kept}]), catalogue())
+    after = solve(Resolved(more), seconds=5)
+    assert set(first.pins) <= set(after.pins)  # what serves stays where it is soldered, whatever would be dearer
+    ways = [given for _, given in every_way(more)]
+    stays = [way for way in ways if all(way[p.line] == (p.controller, p.pin) for p in first.pins)]
+    assert (after.unfit == ()) == bool(stays)
+
+
+@given(st.lists(st.sampled_from(ROLES), min_size=1, max_size=30))
+def test_a_board_that_is_written_down_reads_back_as_it_was(roles: list[str]) -> None:
+    text = "\n".join(f"P{n}\t{words}  # its place" for n, words in enumerate(roles))
+    pins, wrong = pins_from(text)
+    assert wrong == ()
+    again, wrong = pins_from("\n".join(f"{pin.name}: {', '.join(pin.roles)}" for pin in pins))
+    assert (again, wrong) == (pins, ())
+    assert [pin.name for pin in pins] == [f"P{n}" for n in range(len(roles))]
+    assert all(set(words.split()) <= set(pin.roles) for words, pin in zip(roles, pins, strict=True))
+
+
+@given(st.text(max_size=200))
+def test_no_text_whatever_breaks_the_reading_of_a_board(text: str) -> None:
+    pins, wrong = pins_from(text)
+    assert len({pin.name for pin in pins}) == len(pins)
+    assert {w.line for w in wrong} <= set(range(1, len(text.splitlines()) + 1))
