@@ -17,10 +17,16 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Scheme
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.lines import lines
+from wingboard.core.wire.behind import modules_behind
+from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.lines import bare_functions, lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors
+from wingboard.core.wire.signals import signals
 from wingboard.core.wire.solve import solve
+from wingboard.core.wire.topologies import topologies
 from wingboard.core.wire.wires import every_wire
 
 WIRED = tuple(p.id for p in catalogue().values() if p.lines or p.contacts or p.feed)
@@ -140,3 +146,30 @@ def test_a_ladder_reads_k_of_n_minus_one_as_its_circuit_is_solved(many: int) -> 
     if many == 4:
         assert list(map(round, seen)) == [0, 341, 682, 1023]  # common practice, as it is measured with ten bits
     assert nets.by_port[Port("f1", "C")] == nets.by_port[Port(board_id("it"), "A0")]
+
+
+@settings(max_examples=40, deadline=None)
+@given(panels())
+def test_every_signal_is_once_on_the_pin_list_and_everything_is_drawn_and_written(design: Design) -> None:
+    r = Resolved(design)
+    rows = pin_list(r)
+    assert len({row.line for row in rows}) == len(rows)
+    pooled = [row for row in rows if row.via]
+    assert len({(row.via, row.board, row.pin) for row in pooled}) == len(pooled)  # no place twice
+    assert {row.via for row in pooled} == {row.line.split(".")[0] for row in rows if row.line.startswith("~")}
+    own = {row.line for row in rows if not row.line.startswith("~")}
+    assert {end.line for module in modules_behind(r) for end in module.ends} == own
+    selectors = {s.function: s for s in drawn_selectors(r)}
+    alone = {s.id for s in signals(r) if s.line.function not in selectors}
+    assert alone <= own
+    for network in drawn_networks(r):
+        shown = [spot.function for row in network.rows for spot in row]
+        shown += [pin.function for chip in network.chips for pin in chip.pins if pin.function]
+        shown += [link.function for link in network.chain]
+        assert shown
+        assert set(shown) == {row.owner for row in pooled if row.via == network.id}
+    files = wire_files(r)
+    assert all(files.values())
+    assert {f.id for f in design.functions if f.place} >= bare_functions(r)
+    counted = [way for way in topologies(r) if not way.not_for]
+    assert all(way.ports == sum(many for many, _ in way.boards) and not way.crossing for way in counted)  # one module

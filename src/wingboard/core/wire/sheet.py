@@ -68,7 +68,7 @@ def _joint(r: Resolved, names: dict[str, str], wire: Wire, done: bool) -> Joint:
 def _end(r: Resolved, names: dict[str, str], port: Port) -> End:
     device = net_list(r).devices[port.device]
     module = r.modules[device.module].module.name if device.module else ""
-    return End(names[port.device], port.terminal, module, device.of)
+    return End(names[port.device], port.terminal, module, device.of if device.of in r.functions else "")
 
 
 def missing(r: Resolved) -> tuple[str, ...]:
