@@ -21,6 +21,8 @@ class Shot(NamedTuple):
     theme: str = "day"
     tab: str | None = None
     button: str | None = None
+    then: str | None = None
+    """A tab to open after that."""
 
 
 SHOTS = {
@@ -37,8 +39,9 @@ SHOTS = {
     "cut": Shot(f"{TRAM}/cut", "day", None, "Outlines, last"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
     "wire-sheet": Shot("/d/dust-extraction/wire", "day", "Wiring sheet", "All 11 soldered"),
+    "wire-schemes": Shot(f"{TRAM}/wire?sel=f4", "day", "whole module, 22", "chain of 74HC165", "Schemes"),
 }
-"""Two a station at most."""
+"""Three a station at most."""
 
 
 def main() -> int:
@@ -58,6 +61,9 @@ def main() -> int:
                 if shot.button:
                     page.get_by_role("button", name=shot.button).first.click()
                     page.wait_for_timeout(1500)
+                if shot.then:
+                    page.get_by_role("tab", name=shot.then, exact=True).click()
+                    page.wait_for_timeout(1000)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
                 page.context.close()
