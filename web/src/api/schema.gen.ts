@@ -13570,8 +13570,8 @@ export interface operations {
     };
     schemes_api_designs__design_id__wire_schemes_get: {
         parameters: {
-            query: {
-                function: string[];
+            query?: {
+                function?: string[];
             };
             header?: never;
             path: {

@@ -361,7 +361,7 @@ def _plain(thing: Any) -> Any:
 
 @router.get("/schemes", responses={200: {"model": SchemesView}})
 def schemes(
-    desk: OnDesk, design_id: DesignId, function: Annotated[list[str], Query(min_length=1, max_length=2000)]
+    desk: OnDesk, design_id: DesignId, function: Annotated[list[str], Query(default_factory=list, max_length=2000)]
 ) -> Response:
     """The ways to read and drive these functions, each tried on the whole panel."""
     r = desk.open(design_id).resolved
