@@ -18,6 +18,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.own_boards import pins_from
+from wingboard.core.wire.remedies import remedies
 from wingboard.core.wire.signals import Line
 from wingboard.core.wire.solve import OTHER_BOARD, solve
 
@@ -132,3 +133,17 @@ def test_no_text_whatever_breaks_the_reading_of_a_board(text: str) -> None:
     pins, wrong = pins_from(text)
     assert len({pin.name for pin in pins}) == len(pins)
     assert {w.line for w in wrong} <= set(range(1, len(text.splitlines()) + 1))
+
+
+def test_where_moving_one_is_enough_that_is_the_first_remedy_and_the_least() -> None:
+    kept = [("f1.press", "P0"), ("f2.up", "P4"), ("f2.down", "P1")]
+    pins = [{"line": line, "controller": "b0", "pin": pin} for line, pin in kept]
+    roles = ["io up adc", "io up", "io up", "io up", "in adc"]
+    more = small(["button-16", "toggle-large-on-off-on", "potentiometer"], [roles])
+    more = apply(more, BATCH.validate_python([{"do": "set_pins", "pins": pins}]), catalogue())
+    found = solve(Resolved(more))
+    assert [left.function for left in found.unfit] == ["f3"]  # both pins that measure are taken by contacts
+    first = remedies(Resolved(more), found)[0]
+    assert first.words == "Give F1 other pins: 1 line moves"
+    mended = solve(Resolved(apply(more, first.commands, catalogue())))
+    assert mended.unfit == () and {p.line: p.pin for p in mended.pins}["f3.wiper"] == "P0"

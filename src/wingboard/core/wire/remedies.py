@@ -1,5 +1,5 @@
-"""What would make every line fit where some do not: further boards, or fewer pins for the same; each tried, with its
-price. Money in minor units, minutes."""
+"""What would make every line fit where some do not: another pin for one function, further boards, or fewer pins for the
+same; each tried, with its price. Money in minor units, minutes."""
 
 from __future__ import annotations
 
@@ -8,16 +8,17 @@ from typing import NamedTuple
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.wire import AddController
+from wingboard.core.changes.commands.wire import AddController, UnpinLines
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.controllers import board_of, boards
 from wingboard.core.record.functions import Scheme
-from wingboard.core.record.wiring import BoardKind
+from wingboard.core.record.wiring import BoardKind, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.choosing import suited, take_up
 from wingboard.core.wire.solve import Solution, Watch, solve
+from wingboard.core.wire.wires import soldered_pins
 
 PRICES: dict[BoardKind, int] = {
     "atmega328p": 900, "atmega328p-30": 600, "atmega32u4": 1000, "atmega2560": 1800, "esp32": 900, "rp2040": 500,
@@ -26,6 +27,10 @@ PRICES: dict[BoardKind, int] = {
 """Of a board, in minor units (from memory, the order of magnitude: look at your shop)."""
 MOUNTING = 30.0
 """Minutes to mount a board and bring it its USB line (our own guess)."""
+RELABEL = 1.0
+"""Minutes to write another pin on a wire's label (our own guess)."""
+TRIED = 40
+"""Functions of which one is tried to be moved."""
 SECONDS = 2.0
 """For each try."""
 BOARDS: tuple[tuple[BoardKind, ...], ...] = (
@@ -75,10 +80,11 @@ def remedies(r: Resolved, unfit: Solution, watch: Watch | None = None) -> tuple[
 
     :param unfit: what the solver found. :param watch: may stop it; what is found by then counts.
     """
+    by_moving = _working(r, _moves(r), watch, 1) if not shortage(r) else []
     by_board = _working(r, _boards(r), watch, 2)
     by_scheme = _working(r, _schemes(r, {left.function for left in unfit.unfit}), watch, MOST)
     cheap = sorted((*by_board[1:], *by_scheme[1:]), key=_weight)
-    chosen = [*by_board[:1], *by_scheme[:1], *cheap][:MOST]
+    chosen = [*by_moving, *by_board[:1], *by_scheme[:1], *cheap][:MOST]
     return tuple(sorted(chosen, key=_weight))
 
 
@@ -95,6 +101,23 @@ def _working(r: Resolved, tries: Iterator[Remedy], watch: Watch | None, enough: 
         if not solve(Resolved(apply(r.design, remedy.commands, catalogue())), keep=True, seconds=SECONDS).unfit:
             found.append(remedy)
     return found
+
+
+def _moves(r: Resolved) -> Iterator[Remedy]:
+    """One function that gives up its pins, if they are neither set by hand nor soldered: that with the fewest lines
+    first, so that as few as can be move where one is enough."""
+    there = soldered_pins(r) if r.design.soldered else frozenset()
+    by_id = {line.id: line for line in lines(r)}
+    held: dict[str, list[PinChoice]] = {}
+    for choice in r.design.pins:
+        if choice.line in by_id:
+            held.setdefault(by_id[choice.line].unit, []).append(choice)
+    free = {unit: some for unit, some in held.items()
+            if all(p.by == "solver" and (p.controller, p.pin) not in there for p in some)}  # fmt: skip
+    for _, some in sorted(free.items(), key=lambda item: len(item[1]))[:TRIED]:
+        name, many = by_id[some[0].line].name, len(some)
+        words = f"Give {name} other pins: {many} line{'' if many == 1 else 's'} move{'s' if many == 1 else ''}"
+        yield Remedy(words, 0, RELABEL * many, (UnpinLines(lines=tuple(p.line for p in some)),))
 
 
 def _boards(r: Resolved) -> Iterator[Remedy]:
