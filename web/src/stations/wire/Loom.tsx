@@ -127,7 +127,7 @@ export function Loom({ wire }: { wire: WireView }) {
         />
       </Canvas>
       {chosen[0] && (
-        <div className="grid max-h-[42%] min-h-0 shrink-0 grid-cols-[minmax(250px,4fr)_minmax(0,7fr)] divide-x divide-rule border-t border-rule bg-sheet max-[1100px]:max-h-none max-[1100px]:grid-cols-1 max-[1100px]:divide-x-0">
+        <div className="grid max-h-[42%] min-h-0 shrink-0 grid-cols-[minmax(250px,4fr)_minmax(0,7fr)] divide-x divide-rule border-t border-rule bg-sheet max-[1100px]:grid-cols-1 max-[1100px]:divide-x-0 max-[1100px]:overflow-y-auto max-[900px]:max-h-none">
           <LineCard
             fn={chosen[0]}
             rows={wire.rows.filter((row) => row.owner === chosen[0]?.id && !isOfNetwork(row))}
