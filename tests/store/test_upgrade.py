@@ -16,6 +16,7 @@ from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.boards import MountBoard, SetCase
 from wingboard.core.changes.commands.cutting import SetColours
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.harness import EditLoom
 from wingboard.core.changes.commands.layers import SetSchool
 from wingboard.core.changes.commands.lights import AddStrip
 from wingboard.core.changes.commands.modules import SetFixings
@@ -198,6 +199,12 @@ def test_a_database_of_the_thirteenth_format_opens_and_takes_what_the_fourteenth
     design = gone_on(tmp_path, "format-13", EditFunction(function="f1", scheme="matrix"))
     assert design.soldered and design.pins
     assert {f.scheme for f in design.functions} <= {"direct", "ladder"}
+
+
+def test_a_database_of_the_fourteenth_format_opens_and_takes_what_the_fifteenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-14", EditLoom(module="module-2", signals="dsub"))
+    assert {m.returns for m in design.modules} == {"bus", "star"} or design.modules[0].returns == "star"
+    assert design.soldered and design.workshop.supplies and not any(s.fuse for s in design.workshop.supplies)
 
 
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:

@@ -67,10 +67,15 @@ def to_shelve(before: Design, after: Design) -> Iterator[tuple[table.Kind, str, 
     """What a change set that other designs can use: kind, id and document."""
     for kind, field in (("machine", "machines"), ("stock", "stock"), ("supply", "supplies")):
         for thing in _changed(getattr(before.workshop, field), getattr(after.workshop, field)):
-            yield kind, thing.id, thing.model_dump_json()  # type: ignore[misc]
+            yield kind, thing.id, _shared(thing).model_dump_json()  # type: ignore[misc]
     for part in _changed(before.parts, after.parts):
         if part.base or part.members:
             yield "part", part.id, part.model_dump_json()
+
+
+def _shared(thing: Record) -> Record:
+    """What of a thing holds in every design: not from which supply of this one another is made, nor what was read."""
+    return thing.model_copy(update={"made_from": None, "measured": 0.0}) if isinstance(thing, Supply) else thing
 
 
 def _changed(before: Sequence[Any], after: Sequence[Any]) -> list[Any]:

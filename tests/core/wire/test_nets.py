@@ -21,6 +21,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.groups import every_wire, groups
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -29,7 +30,7 @@ from wingboard.core.wire.sheet import missing, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
-from wingboard.core.wire.wires import every_wire, groups, names_of
+from wingboard.core.wire.wires import names_of
 
 Demo = Callable[[str], Design]
 

@@ -19,6 +19,7 @@ from wingboard.core.record.functions import Scheme
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import modules_behind
 from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.lines import bare_functions, lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -27,7 +28,6 @@ from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.topologies import topologies
-from wingboard.core.wire.wires import every_wire
 
 WIRED = tuple(p.id for p in catalogue().values() if p.lines or p.contacts or p.feed)
 LOADS = st.fixed_dictionaries({

@@ -20,6 +20,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.part import Rating
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.comparing import options
+from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.netlist import GROUND, NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
@@ -28,7 +29,6 @@ from wingboard.core.wire.schemes.drawn import drawn_networks
 from wingboard.core.wire.schemes.matrix import grid
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
-from wingboard.core.wire.wires import every_wire
 
 Pressed = dict[str, str]
 """What stands where: a position of each control that is not at rest."""

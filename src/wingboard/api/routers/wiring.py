@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.parts.tags import TagKind
 from wingboard.core.wire.sheet import missing, sheet_csv, small_parts, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions, wiring_pdf
 from wingboard.core.wire.wires import How
@@ -22,18 +23,29 @@ class EndWords(BaseModel):
     terminal: str
     module: str
     owner: str
+    lies: str = Field(description="Where the terminal lies, seen from behind")
+    label: str = Field(description="On the sleeve at this end")
+    fixed: TagKind
 
 
 class JointView(BaseModel):
-    """A wire, the leg of a small part or a bridge on a board (``how``), from end to end; ``done`` once soldered."""
+    """A wire, the leg of a small part or a bridge (``how``), from end to end; ``done`` once soldered."""
 
     id: str
+    number: str = Field(description="Of its group and its own, as on the sheet")
     start: EndWords
     end: EndWords
     net: str
     kind: Literal["signal", "ground", "supply", "load"]
     how: How
     done: bool
+    colour: str
+    stripe: str = Field(description="The second colour of one of 25 pairs; empty for others")
+    area: float = Field(description="mm²")
+    awg: int
+    length: float = Field(description="As it is cut, mm; 0 where nothing is cut")
+    amps: float = Field(description="The most that it carries, besides signals")
+    said: bool = Field(description="Whether its length follows from the record; else it is to be measured")
 
 
 class StepView(BaseModel):

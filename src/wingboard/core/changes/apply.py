@@ -15,6 +15,7 @@ from wingboard.core.changes.handlers import (
     cutting,
     functions,
     graphics,
+    harness,
     judgement,
     layers,
     legends,
@@ -36,7 +37,7 @@ from wingboard.core.record.whole import plain_message, revalidated
 
 REGISTERED = (
     brief, workshop, functions, parts, places, arrange, legends, graphics, procedures, pictures, modules, wire,
-    judgement, layers, boards, console, cutting, lights, trials,
+    harness, judgement, layers, boards, console, cutting, lights, trials,
 )  # fmt: skip
 """The modules that carry out the commands."""
 

@@ -14,6 +14,7 @@ from wingboard.core.changes.commands import (
     cutting,
     functions,
     graphics,
+    harness,
     judgement,
     layers,
     legends,
@@ -33,7 +34,8 @@ Command = Annotated[
     | brief.SetEnvironment
     | brief.AddKeepOut | brief.EditKeepOut | brief.RemoveKeepOut | brief.SplitOpening
     | workshop.AddMachine | workshop.EditMachine | workshop.AddStock | workshop.EditStock
-    | workshop.AddSupply | workshop.EditSupply | workshop.RemoveFromWorkshop | workshop.SetOnHand | workshop.LogHours
+    | workshop.AddSupply | workshop.EditSupply | workshop.AddWire | workshop.EditWire
+    | workshop.RemoveFromWorkshop | workshop.SetOnHand | workshop.LogHours
     | functions.AddFunction | functions.EditFunction | functions.RemoveFunction | functions.MoveFunctions
     | parts.ChoosePart | parts.AdoptPart | parts.CopyPart | parts.CombineParts | parts.MeasurePart | parts.EditPart
     | parts.RemovePart
@@ -57,8 +59,9 @@ Command = Annotated[
     | cutting.UnmarkCut | cutting.SetSplit | cutting.SetLettering | cutting.SetOldHoles
     | cutting.AddPatch | cutting.EditPatch | cutting.RemovePatch | cutting.SetColours
     | console.SetFrame | console.RemoveFrame
-    | wire.SetBoard | wire.RemoveBoard | wire.AddController | wire.RemoveController
+    | wire.SetBoard | wire.RemoveBoard | wire.AddController | wire.EditController | wire.RemoveController
     | wire.PinLine | wire.UnpinLines | wire.SetPins | wire.SetSoldered
+    | harness.SetHarness | harness.EditLoom | harness.StandOutside | harness.ForgetStanding | harness.SetUsb
     | judgement.AcceptFinding | judgement.RetractAcceptance | judgement.SetLimit,
     Field(discriminator="do"),
 ]  # fmt: skip

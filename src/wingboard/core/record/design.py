@@ -11,6 +11,7 @@ from wingboard.core.geometry.outline import area_of
 from wingboard.core.record.base import Record, Words
 from wingboard.core.record.cutting import Cutting
 from wingboard.core.record.functions import Function
+from wingboard.core.record.harness import Harness, Usb
 from wingboard.core.record.judgement import Acceptance, LimitChoice
 from wingboard.core.record.legends import Graphic, Style
 from wingboard.core.record.modules import MOST_LAYERS, THREE_LAYERS, Layer, Module, School
@@ -32,7 +33,7 @@ class Design(Record):
     """A whole panel, as the application exports and imports it."""
 
     format: Literal["wingboard-design"] = "wingboard-design"
-    version: Literal[14] = 14
+    version: Literal[15] = 15
     name: Words = Field(min_length=1)
     brief: Brief = Brief()
     functions: tuple[Function, ...] = Field((), max_length=2000)
@@ -51,6 +52,8 @@ class Design(Record):
     soldered: tuple[WireName, ...] = Field(
         (), max_length=20_000, description="Wires that are soldered, by their two ends"
     )
+    harness: Harness = Harness()
+    usb: Usb = Usb()
     accepted: tuple[Acceptance, ...] = Field((), max_length=5000)
     limits: tuple[LimitChoice, ...] = Field((), max_length=200)
     workshop: Workshop = Workshop()
@@ -82,6 +85,7 @@ class Design(Record):
                 raise ValueError(f"functions[{n}].of: no function “{function.of}”")
         self._face_is_whole(functions, modules)
         self._layers_are_there()
+        self._supplies_come_from_somewhere()
         return self
 
     def _layers_are_there(self) -> None:
@@ -89,6 +93,16 @@ class Design(Record):
             for layer in self.stack_of(module):
                 if layer.inset > 0 and layer.outline is None and _nothing_left(module, layer.inset):
                     raise ValueError(f"{module.name}: nothing is left of {layer.name} {layer.inset:g} mm further in")
+
+    def _supplies_come_from_somewhere(self) -> None:
+        source = {s.id: s.made_from for s in self.workshop.supplies}
+        for n, supply in enumerate(self.workshop.supplies):
+            above, seen = supply.made_from, {supply.id}
+            while above is not None:
+                if above not in source or above in seen:
+                    raise ValueError(f"workshop.supplies[{n}].made_from: no supply “{above}” before it")
+                seen.add(above)
+                above = source[above]
 
     def _face_is_whole(self, functions: set[str], modules: set[str]) -> None:
         for n, graphic in enumerate(self.graphics):
@@ -145,6 +159,7 @@ class Design(Record):
             "machines": [m.id for m in self.workshop.machines],
             "stock": [m.id for m in self.workshop.stock],
             "supplies": [m.id for m in self.workshop.supplies],
+            "wire on hand": [w.id for w in self.workshop.wires],
             "hours": [h.id for h in self.workshop.hours],
             "parts on hand": [p.part for p in self.workshop.parts],
             "pins": [p.line for p in self.pins],

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from wingboard.core.record.base import Angle, Colour, Edge, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.harness import Loom
 from wingboard.core.record.lights import Backlight
 from wingboard.core.record.outlines import Outline
 from wingboard.core.record.shapes import Shape
@@ -202,6 +203,10 @@ class Module(Record):
     returns: Literal["bus", "star"] = Field(
         "bus", description="bus: one common from part to part; star: every part's ground by itself to the board"
     )
+    feeds: Literal["bus", "star"] = Field(
+        "bus", description="bus: a supply goes on from part to part; star: to every part by itself"
+    )
+    loom: Loom = Loom()
     x: Mm = Field(0.0, description="Of its origin in the opening")
     y: Mm = 0.0
     fixings: Fixings | None = Fixings()

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 14
+FORMAT = 15
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -228,7 +228,13 @@ def _to_14(document: Document) -> Document:
     return {**document, "version": 14}
 
 
+def _to_15(document: Document) -> Document:
+    """Wires have a loom, plugs and colours, supplies fuses: nothing of the fourteenth format says so."""
+    return {**document, "version": 15}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
     _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13, _to_14,
+    _to_15,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

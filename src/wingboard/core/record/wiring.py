@@ -38,6 +38,9 @@ class Controller(Record):
     id: Ident
     name: Words = Field(min_length=1)
     board: Ident = Field(description="A kind that comes with the program, or a board of the design's own")
+    measured: Annotated[float, Field(ge=0, le=100)] = Field(
+        0.0, description="Read at its USB plug with everything on, A; 0: not yet"
+    )
 
 
 class OwnPin(Record):

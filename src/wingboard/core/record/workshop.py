@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from wingboard.core.record.base import Colour, Ident, Length, Mm, Record, Size, Words
+from wingboard.core.record.harness import WireOnHand
 
 Material = Literal[
     "acrylic", "plywood", "hardboard", "mdf", "aluminium", "steel", "abs", "polycarbonate", "pvc", "pla", "petg"
@@ -98,6 +99,12 @@ class SupplyFields(Record):
     volts: Annotated[float, Field(gt=0, le=1000)]
     amps: Annotated[float, Field(gt=0, le=1000)]
     count: Annotated[int, Field(ge=0, le=1000)] = 1
+    fuse: Annotated[float, Field(ge=0, le=1000)] = Field(0.0, description="In its plus, A; 0: none")
+    made_from: Ident | None = Field(None, description="The supply that it is a regulator on; none: mains or a battery")
+    linear: bool = Field(False, description="Of a regulator: it turns what is over into heat")
+    measured: Annotated[float, Field(ge=0, le=1000)] = Field(
+        0.0, description="Read from an ammeter with everything on, A; 0: not yet"
+    )
 
 
 class Supply(SupplyFields):
@@ -129,5 +136,6 @@ class Workshop(Record):
     machines: tuple[Machine, ...] = Field((), max_length=40)
     stock: tuple[Stock, ...] = Field((), max_length=200)
     supplies: tuple[Supply, ...] = Field((), max_length=40)
+    wires: tuple[WireOnHand, ...] = Field((), max_length=200)
     parts: tuple[OnHand, ...] = Field((), max_length=1000)
     hours: tuple[Hours, ...] = Field((), max_length=1000)

@@ -15,6 +15,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import DeviceKind
 from wingboard.core.wire.nets import net_list
@@ -23,7 +24,6 @@ from wingboard.core.wire.schemes.ladder import ladder
 from wingboard.core.wire.schemes.matrix import ghosts
 from wingboard.core.wire.schemes.networks import NetworkKind, networks
 from wingboard.core.wire.signals import Signal, cannot, signals
-from wingboard.core.wire.wires import every_wire
 
 PRICES: dict[str, int] = {
     "resistor": 3, "diode": 4, "transistor": 10, "high side": 120, "relay": 250, "capacitor": 6,

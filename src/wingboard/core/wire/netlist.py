@@ -10,7 +10,7 @@ from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 DeviceKind = Literal[
-    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay", "chip",
+    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay", "chip", "plug",
     "capacitor",
 ]  # fmt: skip
 NetKind = Literal["signal", "ground", "supply", "load"]

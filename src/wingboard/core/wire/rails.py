@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.functions import AC_UNLESS_SAID
+from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
 
@@ -24,17 +25,34 @@ class Rails:
     def volts(self, volts: float, alternating: bool = False) -> str:
         """The net of a supply of so many volts: of the workshop's, or of one that is not there yet."""
         apart = alternating or volts >= AC_UNLESS_SAID
+        on_hand = None if alternating else self._of_volts(volts)
+        if on_hand is not None:
+            return self._on_hand(on_hand)
         net = f"{volts:g} V{' AC' if alternating else ''}"
-        on_hand = next((s for s in self.r.design.workshop.supplies if abs(s.volts - volts) < 1e-9), None)
         plus, minus = ("L", "N") if alternating else ("+", "-")
-        if on_hand is not None and not alternating:
-            device = self.joining.add(Device(supply_id(on_hand.id), "supply", on_hand.name, (plus, minus), volts))
-        else:
-            ident = supply_id(net.lower().replace(" ", "-"))  # no supply of the workshop begins with a figure
-            device = self.joining.add(Device(ident, "supply", f"a supply of {net}", (plus, minus), volts))
-            self.joining.miss(ident, f"the workshop has no supply of {net}")
+        ident = supply_id(net.lower().replace(" ", "-"))  # no supply of the workshop begins with a figure
+        device = self.joining.add(Device(ident, "supply", f"a supply of {net}", (plus, minus), volts))
+        self.joining.miss(ident, f"the workshop has no supply of {net}")
         self.joining.join(self.back(volts, alternating), Port(device.id, minus), kind="supply" if apart else "ground")
         return self.joining.join(net, Port(device.id, plus), kind="supply")
+
+    def _of_volts(self, volts: float) -> Supply | None:
+        """The supply on hand of so many volts that is taken: one that is made from no other, where there is one."""
+        alike = [s for s in self.r.design.workshop.supplies if abs(s.volts - volts) < 1e-9]
+        return min(alike, key=lambda s: s.made_from is not None, default=None)
+
+    def _on_hand(self, supply: Supply) -> str:
+        """The net of a supply of the workshop, joined with the one that it is made from."""
+        ports = ("+", "-", "IN") if supply.made_from else ("+", "-")
+        device = self.joining.add(Device(supply_id(supply.id), "supply", supply.name, ports, supply.volts))
+        before = next((s for s in self.r.design.workshop.supplies if s.id == supply.made_from), None)
+        if before is not None:
+            self.joining.join(self._on_hand(before), Port(device.id, "IN"), kind="supply")
+        apart = supply.volts >= AC_UNLESS_SAID
+        self.joining.join(self.back(supply.volts), Port(device.id, "-"), kind="supply" if apart else "ground")
+        first = self._of_volts(supply.volts) == supply
+        net = f"{supply.volts:g} V" if first else f"{supply.volts:g} V of {supply.id}"
+        return self.joining.join(net, Port(device.id, "+"), kind="supply")
 
     def back(self, volts: float, alternating: bool = False) -> str:
         """The net that current of such a supply returns on."""

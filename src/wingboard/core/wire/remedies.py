@@ -15,10 +15,10 @@ from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import BoardKind, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.comparing import options
+from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.choosing import suited, take_up
 from wingboard.core.wire.solve import Solution, Watch, solve
-from wingboard.core.wire.wires import soldered_pins
 
 PRICES: dict[BoardKind, int] = {
     "atmega328p": 900, "atmega328p-30": 600, "atmega32u4": 1000, "atmega2560": 1800, "esp32": 900, "rp2040": 500,

@@ -5,31 +5,53 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from wingboard.core.files.tables import write_csv
+from wingboard.core.parts.tags import TagKind
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.groups import groups
+from wingboard.core.wire.harness.laid import Laid, fixed, labels, laid, name_of, where
+from wingboard.core.wire.harness.plugs import plug_of
 from wingboard.core.wire.netlist import Device, Port
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.wires import How, Wire, groups, helpers, names_of
+from wingboard.core.wire.wires import How, helpers, names_of
 
 
 class End(NamedTuple):
-    """An end of a wire in words: what it is on, the terminal as it is marked, the module it is on, the function."""
+    """An end of a wire in words: what it is on, the terminal as it is marked, the module it is on, the function.
+
+    ``lies``: where the terminal lies, seen from behind; ``label``: what is on the sleeve there; ``fixed``: how.
+    """
 
     device: str
     terminal: str
     module: str
     owner: str
+    lies: str
+    label: str
+    fixed: TagKind
 
 
 class Joint(NamedTuple):
-    """A wire, the leg of a small part or a bridge on a board (``how``), from end to end; ``done`` once soldered."""
+    """A wire, the leg of a small part or a bridge (``how``), from end to end; ``done`` once soldered.
+
+    ``area`` in mm², ``length`` as it is cut in mm (0: none is cut), ``amps`` the most that it carries besides signals;
+    ``said``: whether its length follows from the record, else it is to be measured.
+    """
 
     id: str
+    number: str
     start: End
     end: End
     net: str
     kind: str
     how: How
     done: bool
+    colour: str
+    stripe: str
+    area: float
+    awg: int
+    length: float
+    amps: float
+    said: bool
 
 
 class Step(NamedTuple):
@@ -54,21 +76,29 @@ class Small(NamedTuple):
 
 def wiring_sheet(r: Resolved) -> tuple[Step, ...]:
     """The whole work in its order."""
-    names, done = names_of(r), set(r.design.soldered)
+    done, pieces = set(r.design.soldered), {piece.wire.id: piece for piece in laid(r)}
     return tuple(
-        Step(g.id, g.title, g.module, tuple(_joint(r, names, w, w.id in done) for w in g.wires), g.test)
+        Step(g.id, g.title, g.module, tuple(_joint(r, pieces[w.id], w.id in done) for w in g.wires), g.test)
         for g in groups(r)
     )
 
 
-def _joint(r: Resolved, names: dict[str, str], wire: Wire, done: bool) -> Joint:
-    return Joint(wire.id, _end(r, names, wire.start), _end(r, names, wire.end), wire.net, wire.kind, wire.how, done)
+def _joint(r: Resolved, piece: Laid, done: bool) -> Joint:
+    wire = piece.wire
+    labelled = labels(r, piece)
+    start, end = (_end(r, p, label) for p, label in zip((wire.start, wire.end), labelled, strict=True))
+    return Joint(
+        wire.id, piece.number, start, end, wire.net, wire.kind, wire.how, done, piece.colour, piece.stripe or "",
+        piece.area, piece.awg, piece.length, piece.amps, piece.said,
+    )  # fmt: skip
 
 
-def _end(r: Resolved, names: dict[str, str], port: Port) -> End:
-    device = net_list(r).devices[port.device]
-    module = r.modules[device.module].module.name if device.module else ""
-    return End(names[port.device], port.terminal, module, device.of if device.of in r.functions else "")
+def _end(r: Resolved, port: Port, label: str) -> End:
+    plug, device = plug_of(r, port.device), net_list(r).devices.get(port.device)
+    module = plug.module if plug else device.module if device else ""
+    owner = device.of if device and device.of in r.functions else ""
+    name = r.modules[module].module.name if module else ""
+    return End(name_of(r, port.device), port.terminal, name, owner, where(r, port), label, fixed(r, port))
 
 
 def missing(r: Resolved) -> tuple[str, ...]:
@@ -89,26 +119,35 @@ def _ohms(device: Device) -> float:
 
 
 COLUMNS = (
-    "group", "step", "soldered", "from", "from_terminal", "from_module", "to", "to_terminal", "to_module", "how", "net",
-    "test",
+    "group", "step", "soldered", "from", "from_terminal", "from_lies", "from_module", "to", "to_terminal", "to_lies",
+    "to_module", "how", "colour", "mm2", "awg", "length_mm", "measure", "label_from", "label_to", "net", "test",
 )  # fmt: skip
 
 
-HOW: dict[How, str] = {"wire": "wire", "leg": "its own leg", "board": "on the board"}
+HOW: dict[How, str] = {"wire": "wire", "leg": "its own leg", "board": "on the board", "bridge": "bridge on both halves"}
 
 
 def sheet_csv(r: Resolved) -> bytes:
     """The sheet as a table: a row a wire, the test of its group in the last column of the group's last row."""
     rows = []
-    for n, step in enumerate(wiring_sheet(r), 1):
+    for step in wiring_sheet(r):
         for k, joint in enumerate(step.joints, 1):
             one, other = joint.start, joint.end
             test = step.test if k == len(step.joints) else ""
+            cut = joint.how == "wire"
             rows.append(
-                (step.title, f"{n}.{k}", "x" if joint.done else "", one.device, one.terminal, one.module, other.device,
-                 other.terminal, other.module, HOW[joint.how], joint.net, test)
+                (step.title, joint.number, "x" if joint.done else "", one.device, one.terminal, one.lies, one.module,
+                 other.device, other.terminal, other.lies, other.module, HOW[joint.how],
+                 colour_words(joint) if cut else "", f"{joint.area:g}" if cut else "", str(joint.awg) if cut else "",
+                 f"{joint.length:g}" if cut else "", "x" if cut and not joint.said else "",
+                 one.label if cut else "", other.label if cut else "", joint.net, test)
             )  # fmt: skip
     return write_csv(COLUMNS, rows)
+
+
+def colour_words(joint: Joint) -> str:
+    """The colour of a wire: “yellow”, or “white-blue” for one of 25 pairs."""
+    return f"{joint.colour}-{joint.stripe}" if joint.stripe else joint.colour
 
 
 SMALL = ("mark", "kind", "what", "ohms")

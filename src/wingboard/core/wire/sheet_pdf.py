@@ -5,7 +5,7 @@ from __future__ import annotations
 from wingboard.core.files.pages import Pages
 from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.sheet import End, Joint, missing, small_parts, wiring_sheet
+from wingboard.core.wire.sheet import HOW, End, Joint, colour_words, missing, small_parts, wiring_sheet
 
 BEFORE = (
     "Unplug everything: board, USB and supplies. Solder only what is dead. Ventilate, and mind what the iron lies on.",
@@ -25,7 +25,7 @@ def wiring_pdf(r: Resolved) -> bytes:
     for n, step in enumerate(wiring_sheet(r), 1):
         pages.together(
             pages.words(f"{n}. {step.title}", "head"),
-            pages.ticked([(joint.done, _cells(r, joint)) for joint in step.joints], (72, 72, 18)),
+            pages.ticked([(joint.done, _cells(r, joint)) for joint in step.joints], (12, 58, 58, 42)),
             pages.space(3),
             pages.words(f"Then test: {step.test}", "small"),
         )
@@ -48,11 +48,20 @@ def cautions(r: Resolved) -> tuple[str, ...]:
     return (*([LIVE.format(volts=" and ".join(live))] if live else []), *BEFORE)
 
 
-def _cells(r: Resolved, joint: Joint) -> tuple[str, str, str]:
-    how = joint.how if joint.how != "wire" else "" if joint.kind == "signal" else joint.kind
-    return _said(r, joint.start), _said(r, joint.end), how
+def _cells(r: Resolved, joint: Joint) -> tuple[str, ...]:
+    return joint.number, _said(r, joint.start), _said(r, joint.end), cut_words(joint)
+
+
+def cut_words(joint: Joint) -> str:
+    """What is cut for a joint: colour, cross-section, length (~: to be measured); or that nothing is."""
+    if joint.how != "wire":
+        return HOW[joint.how]
+    about = "" if joint.said else "~"
+    return f"{colour_words(joint)}, {joint.area:g} mm², {about}{joint.length:g} mm"
 
 
 def _said(r: Resolved, end: End) -> str:
     owner = r.functions[end.owner].name if end.owner else ""
-    return f"{end.device}{f' ({owner})' if owner and not end.device.startswith(owner) else ''}, {end.terminal}"
+    lies = f" ({end.lies})" if end.lies else ""
+    of = f" ({owner})" if owner and not end.device.startswith(owner) else ""
+    return f"{end.device}{of}, {end.terminal}{lies}"

@@ -19,9 +19,9 @@ from wingboard.core.record.controllers import BUS_NAMES, Pin, PortGroup, board_o
 from wingboard.core.record.design import Design
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.signals import Line
-from wingboard.core.wire.wires import soldered_pins
 
 LEFT_OUT = 10_000
 """Cost of a line without a pin: more than any comfort below."""

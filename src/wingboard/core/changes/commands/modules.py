@@ -34,6 +34,7 @@ class EditModule(Saying):
     y: Mm | None = None
     tolerance: Length | None = None
     returns: Literal["bus", "star"] | None = None
+    feeds: Literal["bus", "star"] | None = None
 
 
 class ResizeModule(Saying):

@@ -20,6 +20,15 @@ class AddController(Saying):
     board: Ident = Field(description="A kind that comes with the program, or a board of the design's own")
 
 
+class EditController(Saying):
+    """Change the name of a board, or what was measured at its USB plug; fields left out stay."""
+
+    do: Literal["edit_controller"] = "edit_controller"
+    controller: Ident
+    name: Words | None = Field(None, min_length=1)
+    measured: Annotated[float, Field(ge=0, le=100)] | None = None
+
+
 class SetBoard(Saying):
     """Describe a board of one's own, or describe it anew (by its id)."""
 

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Colour, Ident, Length, Size, Words
+from wingboard.core.record.harness import Area, WireColour, WireFields
 from wingboard.core.record.workshop import (
     BlankHole,
     Clamp,
@@ -91,13 +92,35 @@ class EditSupply(Saying):
     volts: Annotated[float, Field(gt=0, le=1000)] | None = None
     amps: Annotated[float, Field(gt=0, le=1000)] | None = None
     count: Annotated[int, Field(ge=0, le=1000)] | None = None
+    fuse: Annotated[float, Field(ge=0, le=1000)] | None = None
+    made_from: Ident | None = None
+    linear: bool | None = None
+    measured: Annotated[float, Field(ge=0, le=1000)] | None = None
+
+
+class AddWire(WireFields, Saying):
+    """Add pieces of wire to what is on hand. Without an id the next free one is taken."""
+
+    do: Literal["add_wire"] = "add_wire"
+    id: Ident | None = None
+
+
+class EditWire(Saying):
+    """Change wire on hand; fields left out stay."""
+
+    do: Literal["edit_wire"] = "edit_wire"
+    wire: Ident
+    colour: WireColour | None = None
+    area: Area | None = None
+    metres: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    count: Annotated[int, Field(ge=0, le=1000)] | None = None
 
 
 class RemoveFromWorkshop(Saying):
-    """Take a machine, sheets, a supply or logged hours away."""
+    """Take a machine, sheets, a supply, wire or logged hours away."""
 
     do: Literal["remove_from_workshop"] = "remove_from_workshop"
-    kind: Literal["machines", "stock", "supplies", "hours"]
+    kind: Literal["machines", "stock", "supplies", "wires", "hours"]
     id: Ident
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from wingboard.core.changes.commands.wire import (
     AddController,
+    EditController,
     PinLine,
     RemoveBoard,
     RemoveController,
@@ -12,7 +13,16 @@ from wingboard.core.changes.commands.wire import (
     SetSoldered,
     UnpinLines,
 )
-from wingboard.core.changes.handlers.steps import Catalogue, carry_out, edited, new_ident, with_changes
+from wingboard.core.changes.handlers.steps import (
+    Catalogue,
+    carry_out,
+    changes_in,
+    edited,
+    found,
+    new_ident,
+    replaced,
+    with_changes,
+)
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.modules import Mounted
@@ -28,6 +38,13 @@ def handle_add_controller(command: AddController, design: Design, catalogue: Cat
         raise UnknownThing(f"There is no kind of board “{command.board}”", "board")
     name = command.name or f"{kinds[command.board]} {ident.rsplit('-', 1)[-1]}"
     return with_changes(design, controllers=(*design.controllers, Controller(id=ident, name=name, board=command.board)))
+
+
+@carry_out.register
+def handle_edit_controller(command: EditController, design: Design, catalogue: Catalogue) -> Design:
+    controller = found(design.controllers, command.controller, "controller", "controller")
+    changed = edited(controller, changes_in(command, "controller"))
+    return with_changes(design, controllers=replaced(design.controllers, changed))
 
 
 def check_controller(design: Design, ident: str, path: str) -> None:

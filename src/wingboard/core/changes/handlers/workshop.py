@@ -8,9 +8,11 @@ from wingboard.core.changes.commands.workshop import (
     AddMachine,
     AddStock,
     AddSupply,
+    AddWire,
     EditMachine,
     EditStock,
     EditSupply,
+    EditWire,
     LogHours,
     RemoveFromWorkshop,
     SetOnHand,
@@ -30,9 +32,10 @@ from wingboard.core.changes.handlers.steps import (
 from wingboard.core.record.base import Record
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
+from wingboard.core.record.harness import WireOnHand
 from wingboard.core.record.workshop import Hours, Machine, OnHand, Stock, Supply
 
-Thing = TypeVar("Thing", Machine, Stock, Supply)
+Thing = TypeVar("Thing", Machine, Stock, Supply, WireOnHand)
 
 
 def _with(design: Design, kind: str, entries: tuple[Any, ...]) -> Design:
@@ -95,13 +98,27 @@ def handle_add_supply(command: AddSupply, design: Design, catalogue: Catalogue) 
 @carry_out.register
 def handle_edit_supply(command: EditSupply, design: Design, catalogue: Catalogue) -> Design:
     supply = found(design.workshop.supplies, command.supply, "supply", "supply")
-    changed = edited(supply, changes_in(command, "supply"))
+    changed = edited(supply, changes_in(command, "supply", nullable=("made_from",)))
     return _with(design, "supplies", replaced(design.workshop.supplies, changed))
+
+
+@carry_out.register
+def handle_add_wire(command: AddWire, design: Design, catalogue: Catalogue) -> Design:
+    return _with(design, "wires", _added(design.workshop.wires, WireOnHand, command, "wire-"))
+
+
+@carry_out.register
+def handle_edit_wire(command: EditWire, design: Design, catalogue: Catalogue) -> Design:
+    wire = found(design.workshop.wires, command.wire, "wire", "wire")
+    changed = edited(wire, changes_in(command, "wire"))
+    return _with(design, "wires", replaced(design.workshop.wires, changed))
 
 
 @carry_out.register
 def handle_remove_from_workshop(command: RemoveFromWorkshop, design: Design, catalogue: Catalogue) -> Design:
     kept = without(getattr(design.workshop, command.kind), command.id, f"entry among the {command.kind} called", "id")
+    if command.kind == "supplies":
+        kept = tuple(edited(s, {"made_from": None}) if s.made_from == command.id else s for s in kept)
     return _with(design, command.kind, kept)
 
 

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.netlist import GROUND, NetList, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.binary import bits
@@ -16,7 +17,7 @@ from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Signal, signals
-from wingboard.core.wire.wires import every_wire, names_of
+from wingboard.core.wire.wires import names_of
 
 
 class Spot(NamedTuple):

@@ -1,0 +1,1 @@
+"""Where wires run: their ends in space, looms, plugs, colours, gauges and labels."""

@@ -1,0 +1,177 @@
+"""What takes current where, state by state: lamps, parts, loads, coils; and what else current passes. Amperes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from wingboard.core.brief.wanted import duty_of
+from wingboard.core.record.part import PartLine
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.netlist import Device, Port
+from wingboard.core.wire.nets import IN_SERIES, net_list
+from wingboard.core.wire.signals import signals
+from wingboard.core.wire.terminals import said
+
+State = Literal["quiet", "lamps", "lamp test", "loads", "all"]
+STATES: dict[State, str] = {
+    "quiet": "nothing lit, loads off",
+    "lamps": "all lamps lit",
+    "lamp test": "lamp test pressed",
+    "loads": "all loads on",
+    "all": "everything on",
+}
+"""The states that are reckoned with, and what they are called."""
+COIL_WATTS = 0.4
+"""Of a relay's coil (common practice)."""
+CONTACTOR_WATTS = 3.0
+"""Of a contactor's coil (common practice)."""
+COLD = 10.0
+"""A bulb takes so many times its current in the moment when it is switched on (common practice)."""
+
+
+class Draw(NamedTuple):
+    """Current (A) that goes into one terminal and out of another. ``what`` it is, ``of`` which function.
+
+    ``bulb``: a filament, that takes :data:`COLD` times as much for a moment.
+    """
+
+    amps: float
+    into: Port
+    out: Port
+    what: Literal["lamp", "part", "load", "coil", "base"]
+    of: str
+    bulb: bool = False
+
+
+def draws(r: Resolved, state: State) -> tuple[Draw, ...]:
+    """Everything that takes current in a state."""
+    return r.once(f"draws, {state}", lambda: tuple(_draws(r, state)))
+
+
+def _draws(r: Resolved, state: State) -> Iterator[Draw]:
+    yield from _parts(r)
+    if state in ("lamps", "lamp test", "all"):
+        yield from _lamps(r, state)
+    if state in ("loads", "all"):
+        yield from _loads(r)
+
+
+def _parts(r: Resolved) -> Iterator[Draw]:
+    nets = net_list(r)
+    for p in r.placed:
+        feed = said(p.part).feed
+        if feed is None or feed.amps <= 0:
+            continue
+        plus = [port for t in feed.plus if (port := Port(p.function.id, t)) in nets.by_port]
+        minus = [port for t in feed.minus if (port := Port(p.function.id, t)) in nets.by_port]
+        for n, port in enumerate(plus):
+            if minus:
+                yield Draw(feed.amps / len(plus), port, minus[n % len(minus)], "part", p.function.id)
+
+
+def _lamps(r: Resolved, state: State) -> Iterator[Draw]:
+    nets = net_list(r)
+    for s in signals(r):
+        line, f = s.line, s.placed.function.id
+        base, q = f"{line.id}-rb", f"{line.id}-q"
+        if base in nets.devices and line.pin_current > 0:
+            yield Draw(line.pin_current, Port(base, "1"), Port(q, "E"), "base", f)
+        if line.current <= 0 or line.direction == "in" or line.bus or not s.told.back or s.told.returns:
+            continue
+        if not line.lamp and state == "lamp test":
+            continue  # a sounder, a coil: the lamp test does not reach it
+        bulb = s.told.bulb and not s.placed.function.led
+        yield Draw(line.current, Port(f, s.told.terminal), Port(f, s.told.back), "lamp", f, bulb)
+
+
+def _loads(r: Resolved) -> Iterator[Draw]:
+    nets = net_list(r)
+    on = set(_thrown(r))
+    for device in nets.devices.values():
+        if device.kind == "load" and device.id in on:
+            f = r.functions[device.of]
+            yield Draw(f.switches.amps, Port(device.id, "1"), Port(device.id, "2"), "load", f.id)
+            relay = f"{device.id.removesuffix('-load')}-relay"
+            if relay in nets.devices:
+                yield Draw(_coil(r, device, relay), Port(relay, "A1"), Port(relay, "A2"), "coil", f.id)
+
+
+def _coil(r: Resolved, load: Device, relay: str) -> float:
+    """Amperes of a coil, from its watts and the volts that feed it (24 where that is not known)."""
+    nets = net_list(r)
+    fed = (net for port in (Port(relay, "A1"), Port(relay, "A2")) if (net := nets.by_port.get(port)))
+    volts = [nets.devices[p.device].value for net in fed for p in net.ports if nets.devices[p.device].kind == "supply"]
+    watts = CONTACTOR_WATTS if r.functions[load.of].switches.through == "contactor" else COIL_WATTS
+    return watts / max([v for v in volts if v > 0], default=24.0)
+
+
+def _thrown(r: Resolved) -> Iterator[str]:
+    """The loads that can be on at once: of a control with several contacts those of its fullest position."""
+    for p in r.placed:
+        by_position: dict[str, list[str]] = {}
+        for line in _contacts(p.part.lines, said(p.part).lines):
+            for position in line.closed or ("",):
+                by_position.setdefault(position, []).append(f"{p.function.id}.{line.id}-load")
+        if by_position and p.function.switches.amps > 0:
+            yield from max(by_position.values(), key=len)
+
+
+def _contacts(lines: tuple[PartLine, ...], told: dict[str, PartLine]) -> Iterator[PartLine]:
+    yield from (told[line.id] for line in lines if line.does == "switch" and not line.each_position)
+
+
+class Through(NamedTuple):
+    """Something that current passes: from one terminal to the other. ``protects``: a fuse or breaker."""
+
+    start: Port
+    end: Port
+    device: str
+    protects: bool = False
+
+
+def passages(r: Resolved, state: State) -> tuple[Through, ...]:
+    """Contacts that are closed in a state, breakers, resistors in series, diodes, transistors that are on, chips."""
+    return r.once(f"passages, {state}", lambda: tuple(_passages(r, state)))
+
+
+def _passages(r: Resolved, state: State) -> Iterator[Through]:
+    nets = net_list(r)
+    for device in nets.devices.values():
+        ends = _inside(device, state)
+        if ends:
+            yield Through(Port(device.id, ends[0]), Port(device.id, ends[1]), device.id)
+        elif device.kind == "chip":
+            yield from _outputs(device)
+    thrown = set(_thrown(r)) if state in ("loads", "all") else set()
+    for p in r.placed:
+        told, f = said(p.part), p.function
+        if duty_of(f, p.part) == "protection":
+            yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id, True) for c in told.contacts[:1])
+        for line in _contacts(p.part.lines, told.lines):
+            tests = f.tests_lamps and state == "lamp test"
+            if line.back and (tests or f"{f.id}.{line.id}-load" in thrown):
+                yield Through(Port(f.id, line.back), Port(f.id, line.terminal), f.id)
+
+
+def _inside(device: Device, state: State) -> tuple[str, str] | None:
+    """The terminals between which a small part lets current through."""
+    if device.kind == "resistor" and device.id.endswith((IN_SERIES, "-rb")):
+        return "1", "2"
+    if device.kind == "diode" and not device.id.endswith("-relay-d"):
+        other = "-own" if state == "lamp test" else "-test"
+        return None if device.id.endswith(other) else ("A", "K")
+    if device.kind == "transistor":
+        return "C", "E"
+    if device.kind == "high side":
+        return "V+", "OUT"
+    return ("13", "14") if device.kind == "relay" and state in ("loads", "all") else None
+
+
+def _outputs(chip: Device) -> Iterator[Through]:
+    """A chip drives its outputs from its own supply."""
+    plus = next((t for t in ("VCC", "VDD") if t in chip.ports), None)
+    if plus:
+        for port in chip.ports:
+            if port.startswith(("Q", "GP")):
+                yield Through(Port(chip.id, plus), Port(chip.id, port), chip.id)
