@@ -10,7 +10,8 @@ from wingboard.core.record.functions import Wanted
 
 Facet = Literal[
     "name", "brief", "wishes", "places", "legends", "parts", "modules", "stack", "controllers", "pins", "limits",
-    "soldered", "workshop", "cutting", "style", "graphics", "procedures", "references", "trials", "accepted",
+    "soldered", "workshop", "cutting", "harness", "usb", "style", "graphics", "procedures", "references",
+    "trials", "accepted",
 ]  # fmt: skip
 """A field of the design; its functions are three: what is wanted of them, where they stand, what they read."""
 EVERY_FACET: tuple[Facet, ...] = get_args(Facet)

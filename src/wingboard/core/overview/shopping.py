@@ -72,7 +72,7 @@ def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
     coils = {d.id for d in wired_in(r) if d.kind == "relay"}
     for device in wired_in(r):
         if device.kind == "resistor":
-            if not device.id.endswith(IN_SERIES):
+            if not device.id.endswith(IN_SERIES):  # those, of lamps and of the light behind, are above
                 found[f"Resistor {device.value:g} Ω", _for_resistor(device)] += 1
         elif device.kind == "chip":
             name = device.name.split(",")[0]

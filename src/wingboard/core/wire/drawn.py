@@ -8,6 +8,7 @@ from typing import NamedTuple
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp
+from wingboard.core.wire.backlights import light_at
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Port, board_id
@@ -26,7 +27,7 @@ def drawn(r: Resolved, volts: float) -> float:
     lamps = math.fsum(s.line.current for s in signals(r) if s.line.transistor and _lit_by(r, s) == volts)
     fed = sum(p.part.feed.amps for p in r.placed if p.part.feed and p.part.feed.volts == volts)
     switching = {d.of for d in net_list(r).devices.values() if d.kind == "load" and d.value == volts}
-    return lamps + fed + sum(r.functions[f].switches.amps for f in switching)
+    return light_at(r, volts) + lamps + fed + sum(r.functions[f].switches.amps for f in switching)
 
 
 def _lit_by(r: Resolved, signal: Signal) -> float | None:

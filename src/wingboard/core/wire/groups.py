@@ -113,6 +113,8 @@ class _Grouping:
             return module, "2", f"{name}: loads"
         owners = [of for p in (start, end) if (of := self._of(p))]
         owner = next((of for of in owners if of in self.r.functions), None)
+        if owner is None and owners[0] not in self.networks:
+            return module, "4 light", f"{name}: light behind"
         if owner is None:
             return module, f"4 {owners[0]}", f"{name}: board of the {NAMES[self.networks[owners[0]].kind]}"
         f = self.r.functions[owner]
@@ -147,6 +149,8 @@ class _Grouping:
                 "Chips out of their sockets: ohmmeter along each joint, open to the pins beside it; then switch on and "
                 "read the board's volts between supply and ground at every socket"
             )
+        if all(of.startswith("light.") for of in owners - {""}):
+            return "Switch on its supply: every strip and every row of this group is lit; then off again"
         kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
         tests = [words for does, words in TESTS if kinds_of_line & does] or [TESTS[-1][1]]
         return f"{tests[0][0].upper()}{tests[0][1:]}" + "".join(f"; {words}" for words in tests[1:])

@@ -7,6 +7,7 @@ from itertools import groupby
 
 from wingboard.core.record.controllers import Pin
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.backlights import light_lines
 from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import Line, Signal, pooled, signals
@@ -25,7 +26,14 @@ def serves(line: Line, pin: Pin | None) -> bool:
 
 def lines(r: Resolved) -> tuple[Line, ...]:
     """Every line that ends on a pin: of the placed parts in the order of the functions, then of the networks."""
-    return r.once("lines", lambda: (*_own(r), *(line for network in networks(r) for line in network.lines)))
+    return r.once("lines", lambda: (*_own(r), *_shared(r)))
+
+
+def _shared(r: Resolved) -> Iterator[Line]:
+    """The lines of what reads or drives several terminals, and the data of what lights modules from behind."""
+    for network in networks(r):
+        yield from network.lines
+    yield from light_lines(r)
 
 
 def _own(r: Resolved) -> Iterator[Line]:

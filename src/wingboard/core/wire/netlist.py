@@ -11,7 +11,7 @@ from typing import Any, Literal, NamedTuple
 
 DeviceKind = Literal[
     "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay", "chip", "plug",
-    "capacitor",
+    "light", "capacitor",
 ]  # fmt: skip
 NetKind = Literal["signal", "ground", "supply", "load"]
 GROUND = "ground"

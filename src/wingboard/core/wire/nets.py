@@ -14,6 +14,7 @@ from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp, tests_lamps
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.backlights import join_lights
 from wingboard.core.wire.helpers import at_base, in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.loads import join_loads, on_ground
@@ -78,6 +79,7 @@ class _Deriving:
                 self._lamp_test(placed)
         self._pull_ups()
         join_loads(self.r, self.joining, self.rails)
+        join_lights(self.r, self.joining, self.rails)
         return self.joining.done()
 
     def _controllers(self) -> None:

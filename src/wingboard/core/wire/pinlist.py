@@ -92,6 +92,7 @@ def places_in(network: Network) -> dict[str, tuple[int, str]]:
 OF_NETWORKS = {
     "row": "pulled down in turn, else left open",
     "column": "pull-up, read while a row is down",
+    "light": "data of the chain of lamps behind, in the order of its strips",
     "load": "for a moment: the chips take what is on their inputs, or show what they were told",
     "latch": "high for a moment: the chips give what they were told",
     "clock": "one pulse a terminal",

@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
+from functools import cached_property
+from typing import NamedTuple
+
 from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id, supply_id
+from wingboard.core.wire.terminals import said
 
 USUAL = 5.0
 """Volts of what is fed where no board says others."""
+
+
+class _Stop(NamedTuple):
+    """A contact that breaks a supply."""
+
+    of: str
+    a: str
+    b: str
 
 
 class Rails:
@@ -52,7 +64,30 @@ class Rails:
         self.joining.join(self.back(supply.volts), Port(device.id, "-"), kind="supply" if apart else "ground")
         first = self._of_volts(supply.volts) == supply
         net = f"{supply.volts:g} V" if first else f"{supply.volts:g} V of {supply.id}"
-        return self.joining.join(net, Port(device.id, "+"), kind="supply")
+        stop = self._stops.get(supply.id)
+        if stop is None:
+            return self.joining.join(net, Port(device.id, "+"), kind="supply")
+        self.joining.join(f"{net} before the stop", Port(device.id, "+"), Port(stop.of, stop.a), kind="supply")
+        return self.joining.join(net, Port(stop.of, stop.b), kind="supply")
+
+    @cached_property
+    def _stops(self) -> dict[str, _Stop]:
+        """By supply the emergency stop that is its power switch: its contact that is closed at rest breaks the plus."""
+        found: dict[str, _Stop] = {}
+        for p in self.r.placed:
+            if p.function.stop_role != "power" or p.function.state in ("alias", "dummy"):
+                continue
+            contact = next((c for c in said(p.part).contacts if "" in c.closed or not c.closed), None)
+            volts = p.function.switches.volts
+            supplies = [s for s in self.r.design.workshop.supplies if s.made_from is None]
+            meant = [s for s in supplies if abs(s.volts - volts) < 1e-9] if volts else supplies
+            if contact is None:
+                self.joining.miss(p.function.id, "it has no contact that is closed at rest, to break a supply with")
+            elif len(meant) != 1:
+                self.joining.miss(p.function.id, "which supply it breaks is not said: say its volts")
+            else:
+                found.setdefault(meant[0].id, _Stop(p.function.id, contact.a, contact.b))
+        return found
 
     def back(self, volts: float, alternating: bool = False) -> str:
         """The net that current of such a supply returns on."""

@@ -116,15 +116,16 @@ class _Laying:
 
     def _tree(self, net: Net) -> Iterator[tuple[Port, Port]]:
         """A net's ports joined two by two, one wire fewer than there are."""
-        clusters: dict[str, list[Port]] = {}
+        clusters: dict[tuple[str, bool], list[Port]] = {}
         outside: list[Port] = []
         for port in net.ports:
             module = self.places.home(port)
-            (clusters.setdefault(module, []) if module else outside).append(port)
+            behind = self.nets.devices[port.device].of.startswith("light.")  # it has a loom of its own
+            (clusters.setdefault((module, behind), []) if module else outside).append(port)
         sources = [p for p in outside if self.nets.devices[p.device].kind == "supply"]
         hub = next(iter(sources or outside), None)
         before: Port | None = None
-        for module, ports in clusters.items():
+        for (module, _), ports in clusters.items():
             if self._starred(net, module):
                 board = self.boards.get(module) if net.kind == "ground" else None
                 at = next((p for p in outside if p.device == board), hub)

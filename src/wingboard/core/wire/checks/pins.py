@@ -61,7 +61,7 @@ def pin_incapable(r: Resolved, rule: Check) -> Iterator[Finding]:
             continue
         why = _why(line, board_of(r.design, owner.board), choice.pin)
         yield rule.finding(
-            line.function,
+            line.function or line.module,
             detail=f"{line.name}, {line.terminal}: pin {choice.pin} of {owner.name} {why}",
             fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(choice.line,)),)),
             extra=choice.line,
@@ -125,7 +125,7 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
             over = line.pin_current > most + 1e-9
             command = EditFunction(function=line.function, through="transistor")
             yield rule.finding(
-                line.function,
+                line.function or line.module,
                 detail=f"{line.name}, {line.terminal}: put a transistor between pin and load",
                 measured=Measure(value=line.pin_current * 1000, unit="mA"),
                 needed=Measure(value=(most if over else plan) * 1000, unit="mA"),
@@ -209,7 +209,7 @@ def strap_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
         for line, pin in given:
             if pin.strap:
                 yield rule.finding(
-                    line.function,
+                    line.function or line.module,
                     detail=f"{line.name}, {line.terminal}: pin {pin.name} of {controller.name} must be free then, or "
                     "the board may not start",
                     fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(line.id,)),)),
@@ -231,7 +231,7 @@ def radio_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
         for line, pin in given:
             if pin.radio and line.analogue:
                 yield rule.finding(
-                    line.function,
+                    line.function or line.module,
                     detail=f"{line.name}, {line.terminal}: pin {pin.name} of {controller.name}",
                     fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(line.id,)),)),
                     extra=line.id,

@@ -11,6 +11,7 @@ from wingboard.core.resolved.boards import BoardBehind, boards_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import thickness
+from wingboard.core.wire.backlights import lit, rows
 from wingboard.core.wire.netlist import DeviceKind, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.networks import networks
@@ -40,6 +41,9 @@ class Places:
         self._parts = {p.function.id: p for p in r.placed}
         self._networks = {network.id: network.module for network in networks(r)}
         self._boards = dict(self._mounted())
+        self._lights = {x.device: x for x in lit(r)}
+        for row in rows(r):  # its resistor sits at its first LED
+            self._lights[f"{row.id}-r"] = self._lights[f"light.{row.module}.{row.leds[0].id}"]
         self._standing = {s.device: s for s in r.design.harness.standing}
         self._tags: dict[str, dict[str, tuple[float, float]]] = {}
 
@@ -67,6 +71,9 @@ class Places:
 
     def middle(self, port: Port) -> tuple[float, float]:
         """The middle of the part, or of the strip board, that a terminal is on or at, in its module."""
+        behind = self._lights.get(port.device)
+        if behind is not None:
+            return behind.x, behind.y
         of = self.nets.devices[port.device].of
         if of in self._parts:
             return self._parts[of].place.x, self._parts[of].place.y
@@ -84,6 +91,9 @@ class Places:
         if not module:
             stands = self._standing.get(port.device)
             return Spot("", stands.x, stands.y, stands.behind) if stands else Spot("", 0.0, 0.0, 0.0, said=False)
+        behind = self._lights.get(port.device)
+        if behind is not None:
+            return Spot(module, behind.x, behind.y, behind.z)
         device = self.nets.devices[port.device]
         part = self._parts.get(device.of)
         deep = thickness(self.r.modules[module].stack)

@@ -159,6 +159,9 @@ class _Allotting:
     def _carries(self, wire: Wire, has_power: bool) -> Carries:
         net = self.nets.by_id[wire.net]
         if net.kind == "ground":
+            light = any(self.nets.devices[p.device].of.startswith("light.") for p in (wire.start, wire.end))
+            if light and has_power:
+                return "power"
             return "power" if has_power and self.currents.get(wire.id, 0.0) > LIGHT_CURRENT else "signals"
         if self._dangerous(net):
             return "mains"

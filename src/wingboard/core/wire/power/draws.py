@@ -8,16 +8,18 @@ from typing import Literal, NamedTuple
 from wingboard.core.brief.wanted import duty_of
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.backlights import lit, rows
 from wingboard.core.wire.netlist import Device, Port
 from wingboard.core.wire.nets import IN_SERIES, net_list
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.terminals import said
 
-State = Literal["quiet", "lamps", "lamp test", "loads", "all"]
+State = Literal["quiet", "lamps", "lamp test", "white", "loads", "all"]
 STATES: dict[State, str] = {
     "quiet": "nothing lit, loads off",
     "lamps": "all lamps lit",
     "lamp test": "lamp test pressed",
+    "white": "light behind at its brightest, lamps lit",
     "loads": "all loads on",
     "all": "everything on",
 }
@@ -39,7 +41,7 @@ class Draw(NamedTuple):
     amps: float
     into: Port
     out: Port
-    what: Literal["lamp", "part", "load", "coil", "base"]
+    what: Literal["lamp", "light", "part", "load", "coil", "base"]
     of: str
     bulb: bool = False
 
@@ -51,7 +53,9 @@ def draws(r: Resolved, state: State) -> tuple[Draw, ...]:
 
 def _draws(r: Resolved, state: State) -> Iterator[Draw]:
     yield from _parts(r)
-    if state in ("lamps", "lamp test", "all"):
+    if state != "quiet":
+        yield from _behind(r, state)
+    if state in ("lamps", "lamp test", "white", "all"):
         yield from _lamps(r, state)
     if state in ("loads", "all"):
         yield from _loads(r)
@@ -83,6 +87,20 @@ def _lamps(r: Resolved, state: State) -> Iterator[Draw]:
             continue  # a sounder, a coil: the lamp test does not reach it
         bulb = s.told.bulb and not s.placed.function.led
         yield Draw(line.current, Port(f, s.told.terminal), Port(f, s.told.back), "lamp", f, bulb)
+
+
+def _behind(r: Resolved, state: State) -> Iterator[Draw]:
+    """The light behind: dimmed as it is set, but where everything is at its brightest. ``of`` is its module's."""
+    full = state in ("white", "all")
+    for x in lit(r):
+        share = 1.0 if full else x.level
+        for plus, minus in zip(x.plus, x.minus, strict=True):
+            ends = Port(x.device, plus), Port(x.device, minus)
+            yield Draw(x.amps * share / len(x.plus), *ends, "light", x.module)
+    for row in rows(r):
+        first, last = (f"light.{row.module}.{led.id}" for led in (row.leds[0], row.leds[-1]))
+        amps = row.amps * (1.0 if full else row.level)
+        yield Draw(amps, Port(first, "anode"), Port(last, "cathode"), "light", row.module)
 
 
 def _loads(r: Resolved) -> Iterator[Draw]:
@@ -146,6 +164,8 @@ def _passages(r: Resolved, state: State) -> Iterator[Through]:
     thrown = set(_thrown(r)) if state in ("loads", "all") else set()
     for p in r.placed:
         told, f = said(p.part), p.function
+        if f.stop_role == "power":
+            yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id) for c in told.contacts)
         if duty_of(f, p.part) == "protection":
             yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id, True) for c in told.contacts[:1])
         for line in _contacts(p.part.lines, told.lines):
