@@ -24,8 +24,10 @@ RULES: dict[NetClass, WireColour | None] = {
     "buses": None,
 }  # fmt: skip
 """The colour of each class: common practice for low voltage, IEC 60446 for line and neutral; None: by figures."""
-FREE: tuple[WireColour, ...] = ("brown", "orange", "yellow", "green", "blue", "violet", "grey", "white")
-"""For signals, in the order of the code: black and red are kept for grounds and supplies."""
+FREE: tuple[WireColour, ...] = (
+    "brown", "orange", "yellow", "green", "blue", "violet", "grey", "white", "pink", "turquoise",
+)  # fmt: skip
+"""For signals, in the order of the code, as far as they mean nothing else in the design."""
 GROUPS: tuple[WireColour, ...] = ("white", "red", "black", "yellow", "violet")
 MEMBERS: tuple[WireColour, ...] = ("blue", "orange", "green", "brown", "grey")
 """The two colours of each of 25 pairs: five groups of five (common practice; the last is called slate)."""
@@ -63,9 +65,23 @@ def _supplied(nets: NetList, net: Net) -> NetClass:
 
 def colour_of(r: Resolved, net: Net, figure: int) -> WireColour:
     """The colour of a net's wires: the design's own rule, else the usual one, else by a figure counted from 0."""
-    what = class_of(r, net)
-    own = next((rule.colour for rule in r.design.harness.colours if rule.net == what), None)
-    return own or RULES[what] or FREE[figure % len(FREE)]
+    free = r.once("free colours", lambda: [c for c in FREE if c not in reserved_colours(r)]) or FREE
+    return _ruled(r, class_of(r, net)) or free[figure % len(free)]
+
+
+def _ruled(r: Resolved, what: NetClass) -> WireColour | None:
+    return next((rule.colour for rule in r.design.harness.colours if rule.net == what), None) or RULES[what]
+
+
+def free_colour(r: Resolved, net: Net) -> bool:
+    """Whether a net's wires may have any colour that means nothing else."""
+    return _ruled(r, class_of(r, net)) is None
+
+
+def reserved_colours(r: Resolved) -> frozenset[WireColour]:
+    """The colours that mean something in this design."""
+    used: set[NetClass] = {class_of(r, net) for net in net_list(r).nets} | {"ground", "5 V"}
+    return frozenset(colour for what in used if (colour := _ruled(r, what)))
 
 
 def pair_colours(contact: int) -> tuple[WireColour, WireColour]:

@@ -16,11 +16,12 @@ from wingboard.core.parts.tags import TagKind, lies, tags
 from wingboard.core.record.harness import WireColour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.groups import groups
-from wingboard.core.wire.harness.colours import colour_of, pair_colours
+from wingboard.core.wire.harness.colours import colour_of, free_colour, pair_colours, reserved_colours
 from wingboard.core.wire.harness.gauge import awg, carrying, gauge_for, ohms
 from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import Plug, plug_of, plugs
 from wingboard.core.wire.harness.routes import Route, cut_length, route
+from wingboard.core.wire.harness.stock import Assigned, Given, Wanted, assigned
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.draws import passages
@@ -30,7 +31,8 @@ from wingboard.core.wire.wires import Wire, names_of, runs
 
 class Laid(NamedTuple):
     """A wire as it is cut. ``number`` is its group's and its own, as on the sheet; ``stripe``: the second colour of one
-    of 25 pairs; ``said``: whether both its ends are where the record says, else its length is a guess."""
+    of 25 pairs; ``said``: whether both its ends are where the record says, else its length is a guess; ``given``: the
+    piece of wire on hand that it is cut from, none where it is to be bought."""
 
     wire: Wire
     number: str
@@ -40,6 +42,7 @@ class Laid(NamedTuple):
     length: float
     amps: float
     said: bool
+    given: Given | None = None
 
     @property
     def awg(self) -> int:
@@ -49,7 +52,28 @@ class Laid(NamedTuple):
 
 def laid(r: Resolved) -> tuple[Laid, ...]:
     """All wires in the order of the work; legs, bridges and what is on a strip board have no length."""
-    return r.once("laid wires", lambda: tuple(_Cutting(r).laid()))
+    return r.once("laid wires", lambda: _from_stock(r, tuple(_Cutting(r).laid())))
+
+
+def _from_stock(r: Resolved, pieces: tuple[Laid, ...]) -> tuple[Laid, ...]:
+    """The wires with what each is cut from, in that colour and as thick as that is."""
+    found = on_hand(r, pieces).given
+    if not found:
+        return pieces
+    return tuple(
+        p._replace(given=g, colour=g.colour, area=g.area) if (g := found.get(p.wire.id)) else p for p in pieces
+    )
+
+
+def on_hand(r: Resolved, pieces: tuple[Laid, ...]) -> Assigned:
+    """What wire on hand is used for; wires of a cable of pairs are never cut from it."""
+    nets = net_list(r)
+    wanted = [
+        Wanted(p.wire.id, p.colour, free_colour(r, nets.by_id[p.wire.net]), p.area, p.length)
+        for p in pieces
+        if p.wire.how == "wire" and p.stripe is None
+    ]
+    return assigned(wanted, r.design.workshop.wires, reserved_colours(r))
 
 
 def way_of(r: Resolved, wire: Wire) -> Route:
