@@ -23,9 +23,11 @@ from wingboard.api.routers import (
     events,
     face,
     faceviews,
+    harness,
     light,
     parts,
     pictures,
+    power,
     quantity,
     sheets,
     shelf,
@@ -66,7 +68,23 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
     )
     app.state.desk = desk
     app.state.jobs = Jobs(desk.news)
-    stations = (brief, faceviews, face, parts, stack, cases, light, sheets, surface, cut, wire, wiring, designs)
+    stations = (
+        brief,
+        faceviews,
+        face,
+        parts,
+        stack,
+        cases,
+        light,
+        sheets,
+        surface,
+        cut,
+        wire,
+        wiring,
+        power,
+        harness,
+        designs,
+    )
     for station in (events, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)

@@ -1248,6 +1248,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/wire/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power
+         * @description The tree of power with amperes by state, losses, emergency stops.
+         */
+        get: operations["power_api_designs__design_id__wire_power_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/power.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power Drawn
+         * @description The tree of power as a drawing.
+         */
+        get: operations["power_drawn_api_designs__design_id__wire_power_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/power.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power To Print
+         * @description The tree of power to print.
+         */
+        get: operations["power_to_print_api_designs__design_id__wire_power_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/harness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Harness
+         * @description Looms, plugs, wire, and where things outside stand.
+         */
+        get: operations["harness_api_designs__design_id__wire_harness_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/looms.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Looms Drawn
+         * @description The looms of all modules as a drawing, from behind.
+         */
+        get: operations["looms_drawn_api_designs__design_id__wire_looms_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/looms.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Looms To Print
+         * @description The looms to print, a module a page.
+         */
+        get: operations["looms_to_print_api_designs__design_id__wire_looms_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels To Print
+         * @description Labels for both ends of every wire, to cut out.
+         */
+        get: operations["labels_to_print_api_designs__design_id__wire_labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -3397,6 +3537,26 @@ export interface components {
             closed: string[];
         };
         /**
+         * ContactView
+         * @description A contact of a plug: what it is joined to on its module and beyond, and the wire there.
+         */
+        ContactView: {
+            /** Number */
+            number: number;
+            /** Inside */
+            inside: string;
+            /** Outside */
+            outside: string;
+            /** Colour */
+            colour: string;
+            /** Stripe */
+            stripe: string;
+            /** Area */
+            area: number;
+            /** Function */
+            function: string;
+        };
+        /**
          * Controller
          * @description A board on hand.
          */
@@ -4078,6 +4238,30 @@ export interface components {
             diameter: number;
             /** Many */
             many: number;
+        };
+        /**
+         * DropView
+         * @description Where wires come to the trunk.
+         */
+        DropView: {
+            /** Owner */
+            owner: string;
+            /** Name */
+            name: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Joins */
+            joins: [
+                number,
+                number
+            ];
+            /** Wires */
+            wires: number;
+            /** Thick */
+            thick: number;
         };
         /**
          * EdgeView
@@ -5734,6 +5918,40 @@ export interface components {
             standing: components["schemas"]["Standing"][];
         };
         /**
+         * HarnessView
+         * @description Everything about looms, plugs and wire.
+         */
+        HarnessView: {
+            /** Revision */
+            revision: number;
+            /** Looms */
+            looms: components["schemas"]["LoomView"][];
+            /** Plugs */
+            plugs: components["schemas"]["PlugView"][];
+            /** Wire */
+            wire: components["schemas"]["MetresView"][];
+            /** Rests */
+            rests: components["schemas"]["RestView"][];
+            /** Outside */
+            outside: components["schemas"]["OutsideView"][];
+            /** Rules */
+            rules: components["schemas"]["RuleView"][];
+            /** Ends */
+            ends: {
+                [key: string]: number;
+            };
+            /** Joints */
+            joints: number;
+            /** Sleeves */
+            sleeves: number;
+            /** Ties */
+            ties: number;
+            /** Metres */
+            metres: number;
+            /** Guessed */
+            guessed: number;
+        };
+        /**
          * HoleView
          * @description A traced circle, and how far the hole of its function lies beside it.
          */
@@ -6710,6 +6928,62 @@ export interface components {
             power?: ("dsub" | "header" | "strip" | "punch") | null;
         };
         /**
+         * LoomView
+         * @description The loom of a module.
+         */
+        LoomView: {
+            /** Module */
+            module: string;
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Sections */
+            sections: components["schemas"]["wingboard__api__routers__harness__SectionView"][];
+            /** Drops */
+            drops: components["schemas"]["DropView"][];
+            /** Ties */
+            ties: [
+                number,
+                number
+            ][];
+            exit: components["schemas"]["wingboard__api__routers__harness__SectionView"];
+            /** Thickest */
+            thickest: number;
+            /** Bend */
+            bend: number;
+            /** Metres */
+            metres: number;
+        };
+        /**
+         * LossView
+         * @description What is lost of a supply's volts on the wires to what loses most: V, and % of its volts.
+         */
+        LossView: {
+            /** Source */
+            source: string;
+            /** Name */
+            name: string;
+            /** Function */
+            function: string;
+            /** Volts */
+            volts: number;
+            /** Lost */
+            lost: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * Machine
          * @description A machine of the workshop, by its id.
          */
@@ -7006,6 +7280,24 @@ export interface components {
             part: string;
             /** Readings */
             readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * MetresView
+         * @description Wire of one colour and cross-section.
+         */
+        MetresView: {
+            /** Colour */
+            colour: string;
+            /** Area */
+            area: number;
+            /** Awg */
+            awg: number;
+            /** Pieces */
+            pieces: number;
+            /** Metres */
+            metres: number;
+            /** To Buy */
+            to_buy: number;
         };
         /**
          * Module
@@ -7468,6 +7760,57 @@ export interface components {
             rings: components["schemas"]["RingView"][];
         };
         /**
+         * NodeView
+         * @description A place in the tree of power, with what hangs on it.
+         */
+        NodeView: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "usb" | "board" | "supply" | "regulator" | "stop" | "fuse" | "breaker" | "switch" | "load" | "lamps" | "light" | "parts" | "coil";
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: number;
+            /**
+             * Function
+             * @description Whose it is; empty where it is nobody's
+             */
+            function: string;
+            /**
+             * Amps
+             * @description By state
+             */
+            amps: {
+                [key: string]: number;
+            };
+            /**
+             * Most
+             * @description What it gives or lets through, A; 0: not known
+             */
+            most: number;
+            /**
+             * Inrush
+             * @description A in the moment when everything comes on, cold bulbs counted
+             */
+            inrush: number;
+            /**
+             * Heat
+             * @description W that a regulator turns into heat; 0 for others
+             */
+            heat: number;
+            /**
+             * Measured
+             * @description A, as read from an ammeter; 0: not yet
+             */
+            measured: number;
+            /** Children */
+            children: components["schemas"]["NodeView"][];
+        };
+        /**
          * Offer
          * @description The fix that is offered for a finding, or why there is none; neither when the finding is no longer there.
          */
@@ -7725,6 +8068,31 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+        };
+        /**
+         * OutsideView
+         * @description What stands outside the modules, and where (mm in the opening, and behind the panel).
+         */
+        OutsideView: {
+            /** Device */
+            device: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Said */
+            said: boolean;
+            /**
+             * Mounted
+             * @description The module behind which it is, where it is a board there
+             */
+            mounted: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Behind */
+            behind: number;
         };
         /**
          * OwnBoard
@@ -8443,6 +8811,45 @@ export interface components {
             turn: number;
         };
         /**
+         * PlugView
+         * @description A plug, its contacts row by row as seen from the side where it is put in.
+         */
+        PlugView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Module */
+            module: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dsub" | "header" | "strip" | "punch";
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "signals" | "power" | "mains";
+            /** What */
+            what: string;
+            /** Size */
+            size: number;
+            /** Key */
+            key: number | null;
+            /**
+             * Amps
+             * @description To plan with through one contact
+             */
+            amps: number;
+            /** Rows */
+            rows: number[][];
+            /** Contacts */
+            contacts: components["schemas"]["ContactView"][];
+        };
+        /**
          * PointView
          * @description A point of the module (mm).
          */
@@ -8470,6 +8877,22 @@ export interface components {
              * @default false
              */
             springs: boolean;
+        };
+        /**
+         * PowerView
+         * @description Where current comes from and goes to.
+         */
+        PowerView: {
+            /** Revision */
+            revision: number;
+            /** States */
+            states: components["schemas"]["StateView"][];
+            /** Roots */
+            roots: components["schemas"]["NodeView"][];
+            /** Losses */
+            losses: components["schemas"]["LossView"][];
+            /** Stops */
+            stops: components["schemas"]["StopView"][];
         };
         /**
          * PriceRange
@@ -9179,6 +9602,20 @@ export interface components {
             radius?: number | null;
         };
         /**
+         * RestView
+         * @description A piece of wire on hand: what it was, and what is left of it (mm).
+         */
+        RestView: {
+            /** Stock */
+            stock: string;
+            /** Piece */
+            piece: number;
+            /** Whole */
+            whole: number;
+            /** Left */
+            left: number;
+        };
+        /**
          * RetractAcceptance
          * @description Bring an accepted finding back.
          */
@@ -9263,6 +9700,21 @@ export interface components {
              * @description The network that reads or drives it; board and pin are then its own
              */
             via: string;
+        };
+        /**
+         * RuleView
+         * @description The colour of one class of wires; none: by the figures of the colour code.
+         */
+        RuleView: {
+            /**
+             * Net
+             * @enum {string}
+             */
+            net: "ground" | "3.3 V" | "5 V" | "12 V" | "24 V" | "other supplies" | "line" | "neutral" | "loads" | "lamps" | "contacts" | "analogue" | "buses";
+            /** Colour */
+            colour: ("black" | "brown" | "red" | "orange" | "yellow" | "green" | "blue" | "violet" | "grey" | "white" | "pink" | "turquoise" | "green-yellow") | null;
+            /** Own */
+            own: boolean;
         };
         /**
          * RunView
@@ -9367,27 +9819,6 @@ export interface components {
              * @default 20
              */
             clear: number;
-        };
-        /**
-         * SectionView
-         * @description A section along a line.
-         */
-        SectionView: {
-            /** Pieces */
-            pieces: components["schemas"]["AcrossView"][];
-            /** Length */
-            length: number;
-            /** Deepest */
-            deepest: number;
-            /** Free */
-            free: number;
-            /** Plate */
-            plate: number;
-            /**
-             * Depth
-             * @description The free depth of the brief, mm
-             */
-            depth: number;
         };
         /**
          * SelectorView
@@ -10454,6 +10885,19 @@ export interface components {
             sold: boolean;
         };
         /**
+         * StateView
+         * @description A state that is reckoned with.
+         */
+        StateView: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "quiet" | "lamps" | "lamp test" | "white" | "loads" | "all";
+            /** Name */
+            name: string;
+        };
+        /**
          * Step
          * @description The revision an undo or a redo starts from.
          */
@@ -10556,6 +11000,20 @@ export interface components {
              * @enum {string}
              */
             grain: "none" | "along" | "across";
+        };
+        /**
+         * StopView
+         * @description An emergency stop, what it is said to be, and what that means here.
+         */
+        StopView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: ("real" | "theatrical" | "power") | "";
+            /** Means */
+            means: string;
         };
         /**
          * Strip
@@ -11527,6 +11985,26 @@ export interface components {
             odd: boolean;
         };
         /**
+         * SectionView
+         * @description A piece of a trunk, in its module's coordinates (mm).
+         */
+        wingboard__api__routers__harness__SectionView: {
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Wires */
+            wires: number;
+            /** Thick */
+            thick: number;
+        };
+        /**
          * BodyView
          * @description What throws shadows, as a path in the module's coordinates.
          */
@@ -11655,6 +12133,27 @@ export interface components {
             rest: number;
             /** Bridges */
             bridges: components["schemas"]["BridgeView"][];
+        };
+        /**
+         * SectionView
+         * @description A section along a line.
+         */
+        wingboard__api__routers__stack__SectionView: {
+            /** Pieces */
+            pieces: components["schemas"]["AcrossView"][];
+            /** Length */
+            length: number;
+            /** Deepest */
+            deepest: number;
+            /** Free */
+            free: number;
+            /** Plate */
+            plate: number;
+            /**
+             * Depth
+             * @description The free depth of the brief, mm
+             */
+            depth: number;
         };
         /**
          * SpotView
@@ -13126,7 +13625,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SectionView"];
+                    "application/json": components["schemas"]["wingboard__api__routers__stack__SectionView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
@@ -14422,6 +14921,286 @@ export interface operations {
                 };
                 content: {
                     "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    power_api_designs__design_id__wire_power_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PowerView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    power_drawn_api_designs__design_id__wire_power_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    power_to_print_api_designs__design_id__wire_power_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    harness_api_designs__design_id__wire_harness_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HarnessView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    looms_drawn_api_designs__design_id__wire_looms_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    looms_to_print_api_designs__design_id__wire_looms_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    labels_to_print_api_designs__design_id__wire_labels_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -6,14 +6,21 @@ import json
 
 from wingboard.core.files.tables import write_csv, write_json
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.crib import crib_pdf
+from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
+from wingboard.core.wire.harness.labels import labels_csv, labels_pdf
+from wingboard.core.wire.harness.pinout import plugs_pdf, plugs_svg
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.pinfiles import as_json, header, module, schema
 from wingboard.core.wire.pinlist import COLUMNS, pin_list
+from wingboard.core.wire.power.drawing import power_pdf, power_svg
 from wingboard.core.wire.sheet import sheet_csv, small_csv
 from wingboard.core.wire.sheet_pdf import wiring_pdf
+from wingboard.core.wire.wirelist import wire_list_csv
 
 
 def wire_files(r: Resolved) -> dict[str, bytes]:
-    """The files by their names: the pin list, the wiring sheet, its small parts, the net list."""
+    """The files by their names: pins, wiring sheet, wire list, labels, plugs, looms, power, boards, net list."""
     rows = [tuple(getattr(row, column) for column in COLUMNS) for row in pin_list(r)]
     nets = json.dumps(net_list(r).as_json(), ensure_ascii=False, indent=1) + "\n"
     return {
@@ -22,5 +29,34 @@ def wire_files(r: Resolved) -> dict[str, bytes]:
         "wire/wiring-sheet.csv": sheet_csv(r),
         "wire/wiring-sheet.pdf": wiring_pdf(r),
         "wire/small-parts.csv": small_csv(r),
+        "wire/wire-list.csv": wire_list_csv(r),
+        "wire/labels.csv": labels_csv(r),
+        "wire/labels.pdf": labels_pdf(r),
+        "wire/looms.svg": looms_svg(r),
+        "wire/looms.pdf": looms_pdf(r),
+        "wire/power.svg": power_svg(r),
+        "wire/power.pdf": power_pdf(r),
+        **_of_boards(r),
+        **_of_plugs(r),
         "wire/nets.json": nets.encode(),
     }
+
+
+def _of_boards(r: Resolved) -> dict[str, bytes]:
+    """What is made where there are controllers: their crib sheets, and their pins for programs."""
+    if not r.design.controllers:
+        return {}
+    headers = {f"wire/pins-{c.id}.h": header(r, c.id) for c in r.design.controllers}
+    return {
+        "wire/boards.pdf": crib_pdf(r),
+        **headers,
+        "wire/pins.py": module(r),
+        "wire/pins-for-programs.json": as_json(r),
+        "wire/pins-for-programs.schema.json": schema(),
+    }
+
+
+def _of_plugs(r: Resolved) -> dict[str, bytes]:
+    """The pin-outs, where there are plugs."""
+    drawn = {f"wire/plug-{name.lower()}.svg": content for name, content in plugs_svg(r).items()}
+    return {"wire/plugs.pdf": plugs_pdf(r), **drawn} if drawn else {}

@@ -76,6 +76,10 @@ class Small(NamedTuple):
 
 def wiring_sheet(r: Resolved) -> tuple[Step, ...]:
     """The whole work in its order."""
+    return r.once("wiring sheet", lambda: _sheet(r))
+
+
+def _sheet(r: Resolved) -> tuple[Step, ...]:
     done, pieces = set(r.design.soldered), {piece.wire.id: piece for piece in laid(r)}
     return tuple(
         Step(g.id, g.title, g.module, tuple(_joint(r, pieces[w.id], w.id in done) for w in g.wires), g.test)

@@ -58,14 +58,20 @@ def runs(r: Resolved) -> tuple[Wire, ...]:
 
 def names_of(r: Resolved) -> dict[str, str]:
     """A name for each device that no other has: R1, Q1 for small parts, a function's own with its module for others."""
+    return r.once("names of devices", lambda: _names(r))
+
+
+def _names(r: Resolved) -> dict[str, str]:
     nets, counted, found = net_list(r), dict[str, int](), dict[str, str]()
+    taken: set[str] = set()
     for device in nets.devices.values():
         letter = MARKS.get(device.kind)
         if letter:
             counted[letter] = counted.get(letter, 0) + 1
             found[device.id] = f"{letter}{counted[letter]}"
         else:
-            found[device.id] = _own_name(r, device, set(found.values()))
+            found[device.id] = _own_name(r, device, taken)
+        taken.add(found[device.id])
     return found
 
 

@@ -1,0 +1,263 @@
+"""Wire: looms, plugs, colours, wire on hand, and where things outside stand."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+
+from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.parts.tags import TagKind
+from wingboard.core.record.harness import Carries, NetClass, PlugKind, WireColour
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.harness.bundles import Drop, LoomPlan, Section, looms
+from wingboard.core.wire.harness.colours import RULES
+from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
+from wingboard.core.wire.harness.labels import labels_pdf
+from wingboard.core.wire.harness.laid import laid, on_hand
+from wingboard.core.wire.harness.pinout import pin_out
+from wingboard.core.wire.harness.places import OUTSIDE, places
+from wingboard.core.wire.harness.plugs import KINDS, WORDS, plugs, rows_of
+from wingboard.core.wire.harness.totals import totals
+from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.wires import names_of
+
+router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
+
+
+class SectionView(BaseModel):
+    """A piece of a trunk, in its module's coordinates (mm)."""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    wires: int
+    thick: float
+
+
+class DropView(BaseModel):
+    """Where wires come to the trunk."""
+
+    owner: str
+    name: str
+    at: tuple[float, float]
+    joins: tuple[float, float]
+    wires: int
+    thick: float
+
+
+class LoomView(BaseModel):
+    """The loom of a module."""
+
+    module: str
+    name: str
+    at: float
+    start: tuple[float, float]
+    end: tuple[float, float]
+    sections: list[SectionView]
+    drops: list[DropView]
+    ties: list[tuple[float, float]]
+    exit: SectionView
+    thickest: float
+    bend: float
+    metres: float
+
+
+class ContactView(BaseModel):
+    """A contact of a plug: what it is joined to on its module and beyond, and the wire there."""
+
+    number: int
+    inside: str
+    outside: str
+    colour: str
+    stripe: str
+    area: float
+    function: str
+
+
+class PlugView(BaseModel):
+    """A plug, its contacts row by row as seen from the side where it is put in."""
+
+    id: str
+    name: str
+    title: str
+    module: str
+    kind: PlugKind
+    carries: Carries
+    what: str
+    size: int
+    key: int | None
+    amps: float = Field(description="To plan with through one contact")
+    rows: list[list[int]]
+    contacts: list[ContactView]
+
+
+class MetresView(BaseModel):
+    """Wire of one colour and cross-section."""
+
+    colour: str
+    area: float
+    awg: int
+    pieces: int
+    metres: float
+    to_buy: float
+
+
+class RestView(BaseModel):
+    """A piece of wire on hand: what it was, and what is left of it (mm)."""
+
+    stock: str
+    piece: int
+    whole: float
+    left: float
+
+
+class OutsideView(BaseModel):
+    """What stands outside the modules, and where (mm in the opening, and behind the panel)."""
+
+    device: str
+    name: str
+    kind: str
+    said: bool
+    mounted: str = Field(description="The module behind which it is, where it is a board there")
+    x: float
+    y: float
+    behind: float
+
+
+class RuleView(BaseModel):
+    """The colour of one class of wires; none: by the figures of the colour code."""
+
+    net: NetClass
+    colour: WireColour | None
+    own: bool
+
+
+class HarnessView(BaseModel):
+    """Everything about looms, plugs and wire."""
+
+    revision: int
+    looms: list[LoomView]
+    plugs: list[PlugView]
+    wire: list[MetresView]
+    rests: list[RestView]
+    outside: list[OutsideView]
+    rules: list[RuleView]
+    ends: dict[TagKind, int]
+    joints: int
+    sleeves: int
+    ties: int
+    metres: float
+    guessed: int
+
+
+def _section(section: Section) -> SectionView:
+    return SectionView(**section._asdict())
+
+
+def _drop(drop: Drop) -> DropView:
+    return DropView(**drop._asdict())
+
+
+def _loom(r: Resolved, loom: LoomPlan) -> LoomView:
+    trunk = loom.trunk
+    return LoomView(
+        module=loom.module,
+        name=r.modules[loom.module].module.name,
+        at=trunk.at,
+        start=trunk.start,
+        end=trunk.end,
+        sections=[_section(s) for s in loom.sections],
+        drops=[_drop(d) for d in loom.drops],
+        ties=list(loom.ties),
+        exit=_section(loom.exit),
+        thickest=loom.thickest,
+        bend=loom.bend,
+        metres=loom.metres,
+    )
+
+
+def _plugs(r: Resolved) -> list[PlugView]:
+    return [
+        PlugView(
+            id=plug.id,
+            name=plug.name,
+            title=plug.title,
+            module=plug.module,
+            kind=plug.kind,
+            carries=plug.carries,
+            what=WORDS[plug.carries],
+            size=plug.size,
+            key=plug.key,
+            amps=KINDS[plug.kind].amps,
+            rows=[list(row) for row in rows_of(plug)],
+            contacts=[ContactView(**contact._asdict()) for contact in pin_out(r, plug)],
+        )
+        for plug in plugs(r)
+    ]
+
+
+def _outside(r: Resolved) -> list[OutsideView]:
+    names, where = names_of(r), places(r)
+    found = []
+    for device in net_list(r).devices.values():
+        if device.kind in OUTSIDE:
+            spot = where.spot(Port(device.id, device.ports[0]))
+            module = spot.module
+            found.append(
+                OutsideView(
+                    device=device.id, name=names[device.id], kind=device.kind, said=spot.said,
+                    mounted=r.modules[module].module.name if module else "", x=spot.x, y=spot.y, behind=spot.z,
+                )
+            )  # fmt: skip
+    return found
+
+
+def _rules(r: Resolved) -> list[RuleView]:
+    own = {rule.net: rule.colour for rule in r.design.harness.colours}
+    return [RuleView(net=net, colour=own.get(net) or usual, own=net in own) for net, usual in RULES.items()]
+
+
+@router.get("/harness", responses={200: {"model": HarnessView}})
+def harness(desk: OnDesk, design_id: DesignId) -> Response:
+    """Looms, plugs, wire, and where things outside stand."""
+    state = desk.open(design_id)
+    r = state.resolved
+    every, pieces = totals(r), laid(r)
+    areas = {(p.colour, p.area): p.awg for p in pieces}
+    view = HarnessView(
+        revision=state.row.number,
+        looms=[_loom(r, loom) for loom in looms(r)],
+        plugs=_plugs(r),
+        wire=[
+            MetresView(**w._asdict(), awg=next(a for (_, area), a in areas.items() if area == w.area))
+            for w in every.wire
+        ],
+        rests=[RestView(**rest._asdict()) for rest in on_hand(r, pieces).rests],
+        outside=_outside(r),
+        rules=_rules(r),
+        ends=every.ends,
+        joints=every.joints,
+        sleeves=every.sleeves,
+        ties=every.ties,
+        metres=every.metres,
+        guessed=every.guessed,
+    )
+    return as_json(view)
+
+
+@router.get("/looms.svg", response_class=Response, responses=file_of("image/svg+xml"))
+def looms_drawn(desk: OnDesk, design_id: DesignId) -> Response:
+    """The looms of all modules as a drawing, from behind."""
+    return download(looms_svg(desk.open(design_id).resolved), "image/svg+xml", f"{design_id}-looms.svg")
+
+
+@router.get("/looms.pdf", response_class=Response, responses=file_of("application/pdf"))
+def looms_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """The looms to print, a module a page."""
+    return download(looms_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-looms.pdf")
+
+
+@router.get("/labels.pdf", response_class=Response, responses=file_of("application/pdf"))
+def labels_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """Labels for both ends of every wire, to cut out."""
+    return download(labels_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-labels.pdf")
