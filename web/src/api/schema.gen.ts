@@ -5927,7 +5927,7 @@ export interface components {
             /** Looms */
             looms: components["schemas"]["LoomView"][];
             /** Plugs */
-            plugs: components["schemas"]["PlugView"][];
+            plugs: components["schemas"]["PlugDrawn"][];
             /** Wire */
             wire: components["schemas"]["MetresView"][];
             /** Rests */
@@ -6949,7 +6949,7 @@ export interface components {
                 number
             ];
             /** Sections */
-            sections: components["schemas"]["wingboard__api__routers__harness__SectionView"][];
+            sections: components["schemas"]["TrunkSection"][];
             /** Drops */
             drops: components["schemas"]["DropView"][];
             /** Ties */
@@ -6957,7 +6957,7 @@ export interface components {
                 number,
                 number
             ][];
-            exit: components["schemas"]["wingboard__api__routers__harness__SectionView"];
+            exit: components["schemas"]["TrunkSection"];
             /** Thickest */
             thickest: number;
             /** Bend */
@@ -8811,10 +8811,10 @@ export interface components {
             turn: number;
         };
         /**
-         * PlugView
+         * PlugDrawn
          * @description A plug, its contacts row by row as seen from the side where it is put in.
          */
-        PlugView: {
+        PlugDrawn: {
             /** Id */
             id: string;
             /** Name */
@@ -9819,6 +9819,27 @@ export interface components {
              * @default 20
              */
             clear: number;
+        };
+        /**
+         * SectionView
+         * @description A section along a line.
+         */
+        SectionView: {
+            /** Pieces */
+            pieces: components["schemas"]["AcrossView"][];
+            /** Length */
+            length: number;
+            /** Deepest */
+            deepest: number;
+            /** Free */
+            free: number;
+            /** Plate */
+            plate: number;
+            /**
+             * Depth
+             * @description The free depth of the brief, mm
+             */
+            depth: number;
         };
         /**
          * SelectorView
@@ -11482,12 +11503,39 @@ export interface components {
             };
             cable_exit: components["schemas"]["CableExit"];
             /**
+             * Wire Inks
+             * @description How the colours of insulation are drawn
+             */
+            wire_inks: {
+                [key: string]: string;
+            };
+            /**
              * Licensed Ac
              * @description Volts above which a licensed electrician wires
              */
             licensed_ac: number;
             /** Licensed Dc */
             licensed_dc: number;
+        };
+        /**
+         * TrunkSection
+         * @description A piece of a trunk, in its module's coordinates (mm).
+         */
+        TrunkSection: {
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Wires */
+            wires: number;
+            /** Thick */
+            thick: number;
         };
         /**
          * TurnItems
@@ -11985,26 +12033,6 @@ export interface components {
             odd: boolean;
         };
         /**
-         * SectionView
-         * @description A piece of a trunk, in its module's coordinates (mm).
-         */
-        wingboard__api__routers__harness__SectionView: {
-            /** Start */
-            start: [
-                number,
-                number
-            ];
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Wires */
-            wires: number;
-            /** Thick */
-            thick: number;
-        };
-        /**
          * BodyView
          * @description What throws shadows, as a path in the module's coordinates.
          */
@@ -12133,27 +12161,6 @@ export interface components {
             rest: number;
             /** Bridges */
             bridges: components["schemas"]["BridgeView"][];
-        };
-        /**
-         * SectionView
-         * @description A section along a line.
-         */
-        wingboard__api__routers__stack__SectionView: {
-            /** Pieces */
-            pieces: components["schemas"]["AcrossView"][];
-            /** Length */
-            length: number;
-            /** Deepest */
-            deepest: number;
-            /** Free */
-            free: number;
-            /** Plate */
-            plate: number;
-            /**
-             * Depth
-             * @description The free depth of the brief, mm
-             */
-            depth: number;
         };
         /**
          * SpotView
@@ -13625,7 +13632,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["wingboard__api__routers__stack__SectionView"];
+                    "application/json": components["schemas"]["SectionView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

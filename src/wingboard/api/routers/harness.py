@@ -25,7 +25,7 @@ from wingboard.core.wire.wires import names_of
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
 
 
-class SectionView(BaseModel):
+class TrunkSection(BaseModel):
     """A piece of a trunk, in its module's coordinates (mm)."""
 
     start: tuple[float, float]
@@ -53,10 +53,10 @@ class LoomView(BaseModel):
     at: float
     start: tuple[float, float]
     end: tuple[float, float]
-    sections: list[SectionView]
+    sections: list[TrunkSection]
     drops: list[DropView]
     ties: list[tuple[float, float]]
-    exit: SectionView
+    exit: TrunkSection
     thickest: float
     bend: float
     metres: float
@@ -74,7 +74,7 @@ class ContactView(BaseModel):
     function: str
 
 
-class PlugView(BaseModel):
+class PlugDrawn(BaseModel):
     """A plug, its contacts row by row as seen from the side where it is put in."""
 
     id: str
@@ -137,7 +137,7 @@ class HarnessView(BaseModel):
 
     revision: int
     looms: list[LoomView]
-    plugs: list[PlugView]
+    plugs: list[PlugDrawn]
     wire: list[MetresView]
     rests: list[RestView]
     outside: list[OutsideView]
@@ -150,8 +150,8 @@ class HarnessView(BaseModel):
     guessed: int
 
 
-def _section(section: Section) -> SectionView:
-    return SectionView(**section._asdict())
+def _section(section: Section) -> TrunkSection:
+    return TrunkSection(**section._asdict())
 
 
 def _drop(drop: Drop) -> DropView:
@@ -176,9 +176,9 @@ def _loom(r: Resolved, loom: LoomPlan) -> LoomView:
     )
 
 
-def _plugs(r: Resolved) -> list[PlugView]:
+def _plugs(r: Resolved) -> list[PlugDrawn]:
     return [
-        PlugView(
+        PlugDrawn(
             id=plug.id,
             name=plug.name,
             title=plug.title,

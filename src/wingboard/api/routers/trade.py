@@ -15,6 +15,7 @@ from wingboard.core.record.modules import CableExit
 from wingboard.core.record.usual import MACHINES, SHEET, SUPPLY, THROWN_BACK
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.record.workshop import MachineFields, Material, StockFields, SupplyFields
+from wingboard.core.wire.harness.inks import INKS
 
 router = APIRouter(prefix="/api/trade", tags=["trade"])
 
@@ -46,6 +47,7 @@ class Trade(BaseModel):
     materials: list[MaterialName]
     thrown_back: dict[str, float] = Field(description="What walls throw back of the light, as a share, by their kind")
     cable_exit: CableExit
+    wire_inks: dict[str, str] = Field(description="How the colours of insulation are drawn")
     licensed_ac: float = Field(description="Volts above which a licensed electrician wires")
     licensed_dc: float
 
@@ -68,6 +70,7 @@ def trade() -> Response:
             materials=[MaterialName(id=ident, name=known.name) for ident, known in materials().items()],
             thrown_back=THROWN_BACK,
             cable_exit=CableExit(),
+            wire_inks=INKS,
             licensed_ac=LIMITS["touch-ac"].value,
             licensed_dc=LIMITS["touch-dc"].value,
         )

@@ -13,8 +13,10 @@ import { Progress } from "../../ui/Progress";
 import { many } from "../../ui/figures";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
+import { Harness } from "./Harness";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
+import { Power } from "./Power";
 import { Schemes } from "./Schemes";
 import { Verdict } from "./Verdict";
 import { WiringSheet } from "./WiringSheet";
@@ -22,6 +24,8 @@ import { WiringSheet } from "./WiringSheet";
 const VIEWS = [
   ["wires", "Lines"],
   ["schemes", "Schemes"],
+  ["power", "Power"],
+  ["harness", "Harness"],
   ["list", "Pin list"],
   ["sheet", "Wiring sheet"],
 ] as const;
@@ -89,6 +93,18 @@ export default function Wire() {
             <Download href={`${base}/wiring-sheet.csv`}>CSV</Download>
           </>
         )}
+        {shows === "power" && (
+          <>
+            <Download href={`${base}/power.pdf`}>PDF</Download>
+            <Download href={`${base}/power.svg`}>SVG</Download>
+          </>
+        )}
+        {shows === "harness" && (
+          <>
+            <Download href={`${base}/looms.pdf`}>Looms</Download>
+            <Download href={`${base}/labels.pdf`}>Labels</Download>
+          </>
+        )}
         {shows === "list" && (
           <>
             <Download href={`${base}/pins.csv`}>CSV</Download>
@@ -114,6 +130,8 @@ export default function Wire() {
       <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : "max-[900px]:overflow-y-auto"}`}>
         {shows === "list" && <PinList wire={wire.data} />}
         {shows === "schemes" && <Schemes />}
+        {shows === "power" && <Power />}
+        {shows === "harness" && <Harness wire={wire.data} />}
         {shows === "sheet" && <WiringSheet />}
         {shows === "wires" && <Loom wire={wire.data} />}
       </div>
