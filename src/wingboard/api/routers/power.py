@@ -76,7 +76,7 @@ class PowerView(BaseModel):
 MEANS: dict[str, str] = {
     "": "not said yet: real, for show, or the power switch",
     "real": "it breaks the power through its own contact, by hand-laid wires; the board only hears of it",
-    "theatrical": "for show: the program reads it, nothing is made safe by it",
+    "theatrical": "the program reads it, nothing is made safe by it",
     "power": "its contact that is closed at rest breaks the plus of its supply",
 }
 

@@ -4,6 +4,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/fields";
 import { useLength } from "../../ui/useLength";
+import { OutsidePlan } from "./OutsidePlan";
 
 type Thing = HarnessView["outside"][number];
 const KINDS: Record<string, string> = { controller: "board", supply: "supply", load: "load" };
@@ -13,9 +14,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
   const { send } = useChanges(id);
   const width = Math.max(...design.modules.map((m) => m.x + widthOf(m)), 1);
   const stand = (thing: Thing, at: Partial<Pick<Thing, "x" | "y" | "behind">>) =>
-    void send([
-      { do: "stand", device: thing.device, x: thing.x, y: thing.y, behind: thing.behind || 100, ...at },
-    ]);
+    send([{ do: "stand", device: thing.device, x: thing.x, y: thing.y, behind: thing.behind || 100, ...at }]);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-sheet px-4 py-3 text-[12px]">
       <p className="max-w-[80ch]">
@@ -23,6 +22,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
         than nothing), and how far behind the face. Wires then have a length; until then{" "}
         <span className="num">{design.harness.away} mm</span> is reckoned from the module's exit on.
       </p>
+      <OutsidePlan harness={harness} onStand={stand} />
       <ul className="mt-2 max-w-3xl">
         {harness.outside.map((thing) => (
           <li
@@ -40,14 +40,18 @@ export function Outside({ harness }: { harness: HarnessView }) {
                 <Signed
                   label={`${thing.name}, to the right`}
                   value={thing.x}
-                  onCommit={(x) => stand(thing, { x })}
+                  onCommit={(x) => void stand(thing, { x })}
                 />
-                <Signed label={`${thing.name}, up`} value={thing.y} onCommit={(y) => stand(thing, { y })} />
+                <Signed
+                  label={`${thing.name}, up`}
+                  value={thing.y}
+                  onCommit={(y) => void stand(thing, { y })}
+                />
                 <LengthField
                   bare
                   label={`${thing.name}, behind`}
                   value={thing.behind}
-                  onCommit={(behind) => stand(thing, { behind })}
+                  onCommit={(behind) => void stand(thing, { behind })}
                 />
                 <button
                   type="button"
@@ -60,7 +64,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
             ) : (
               <>
                 <span className="col-span-3 text-judge">not said yet</span>
-                <Button onClick={() => stand(thing, { x: Math.round(width / 2), y: -100, behind: 150 })}>
+                <Button onClick={() => void stand(thing, { x: Math.round(width / 2), y: -100, behind: 150 })}>
                   Below, behind
                 </Button>
               </>
@@ -94,7 +98,7 @@ function Signed({ label, value, onCommit }: SignedProps) {
   return (
     <input
       aria-label={label}
-      className="num h-7 w-full rounded-[3px] border border-rule bg-sheet px-1.5 text-right"
+      className="num h-7 w-full rounded border border-faint bg-sheet px-1.5 text-right"
       value={text ?? String(Math.round(value * 10) / 10)}
       aria-invalid={wrong !== null}
       title={wrong ?? undefined}

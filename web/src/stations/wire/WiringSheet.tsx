@@ -5,9 +5,11 @@ import { answered, api } from "../../api/client";
 import type { Joint, WiringSheetView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
-import { many, shown } from "../../ui/figures";
+import { useTrade } from "../../app/trade";
+import { many, shown as figure } from "../../ui/figures";
 import { NotThere } from "../../ui/NotThere";
 import { Tabs } from "../../ui/Tabs";
+import { inkOf } from "./inks";
 
 type Step = WiringSheetView["steps"][number];
 type EndWords = Joint["start"];
@@ -16,6 +18,7 @@ const OUTSIDE = "";
 export function WiringSheet() {
   const view = useDesign();
   const [module, setModule] = useState<string | null>(null);
+  const [sought, setSought] = useState("");
   const sheet = useQuery({
     queryKey: ["wiring-sheet", view.id, view.revision],
     queryFn: () =>
@@ -36,6 +39,10 @@ export function WiringSheet() {
         both its ends.
       </p>
     );
+  const wanted = sought.trim().toLowerCase();
+  const shown = wanted
+    ? steps.map((step) => withOnly(step, wanted)).filter((s) => s.joints.length > 0)
+    : null;
   const here =
     module !== null && modules.some(([id]) => id === module) ? module : (modules[0]?.[0] ?? OUTSIDE);
   const joints = steps.flatMap((step) => step.joints);
@@ -46,6 +53,14 @@ export function WiringSheet() {
     <div className="flex h-full min-h-0 flex-col bg-sheet">
       <div className="flex shrink-0 flex-wrap items-end justify-between gap-x-4 border-b border-rule bg-card">
         <Tabs label="Module" tabs={modules} now={here} onChange={setModule} />
+        <input
+          type="search"
+          aria-label="Find a wire by what is on its ends, its number or its colour"
+          placeholder="Find a wire, a terminal, a pin"
+          className="my-1 h-7 w-52 rounded-[3px] border border-rule bg-sheet px-2 text-[12px]"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
         <p className="px-4 pb-1.5 text-[12px] text-faint">
           <span className="num">
             {done} of {joints.length}
@@ -67,22 +82,31 @@ export function WiringSheet() {
             {words}: what goes there is missing below
           </p>
         ))}
-        <div className="grid gap-x-6 min-[1100px]:grid-cols-[minmax(0,1fr)_15rem]">
+        <div className="grid gap-x-6 min-[1560px]:grid-cols-[minmax(0,1fr)_15rem]">
           <div>
-            {steps
-              .filter((step) => step.module === here)
-              .map((step, n) => (
-                <OneStep key={step.id} step={step} n={n + 1} />
-              ))}
+            {(shown ?? steps.filter((step) => step.module === here)).map((step) => (
+              <OneStep key={step.id} step={step} />
+            ))}
+            {shown?.length === 0 && <p className="p-4 text-faint">No wire has “{sought.trim()}” on it.</p>}
           </div>
-          <SmallParts small={small.filter((part) => part.module === here)} />
+          {!shown && <SmallParts small={small.filter((part) => part.module === here)} />}
         </div>
       </div>
     </div>
   );
 }
 
-function OneStep({ step, n }: { step: Step; n: number }) {
+/** A group with only the wires that have these words on them. */
+function withOnly(step: Step, wanted: string): Step {
+  const has = (joint: Joint) =>
+    [joint.number, said(joint.start), said(joint.end), joint.colour, joint.stripe]
+      .join(" ")
+      .toLowerCase()
+      .includes(wanted);
+  return { ...step, joints: step.joints.filter(has) };
+}
+
+function OneStep({ step }: { step: Step }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
   const open = step.joints.filter((joint) => !joint.done);
@@ -94,7 +118,7 @@ function OneStep({ step, n }: { step: Step; n: number }) {
     >
       <div className="flex items-baseline justify-between gap-3">
         <h3 className="text-[13px] font-semibold">
-          <span className="num pr-2 text-faint">{n}</span>
+          <span className="num pr-2 text-faint">{step.joints[0]?.number.split(".")[0]}</span>
           {step.title}
         </h3>
         <button
@@ -136,13 +160,15 @@ function OneJoint({ joint, onMark }: { joint: Joint; onMark: (soldered: boolean)
       />
       <button
         type="button"
-        className={`grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_3.25rem_minmax(0,1fr)] justify-items-stretch items-center text-left ${joint.done ? "text-faint" : ""}`}
+        className={`grid min-w-0 flex-1 grid-cols-[2.75rem_minmax(0,1fr)_3.25rem_minmax(0,1fr)_11.5rem] justify-items-stretch items-center gap-x-2 text-left max-[1000px]:grid-cols-[2.75rem_minmax(0,1fr)_3.25rem_minmax(0,1fr)] ${joint.done ? "text-faint" : ""}`}
         onClick={() => owner && useSession.getState().select([owner])}
         aria-label={`Select ${said(joint.start)}`}
       >
+        <span className="num text-faint">{joint.number}</span>
         <End end={joint.start} before />
-        <Line kind={joint.kind} how={joint.how} />
+        <Line joint={joint} />
         <End end={joint.end} />
+        <Cut joint={joint} />
       </button>
     </li>
   );
@@ -157,46 +183,81 @@ function End({ end, before = false }: { end: EndWords; before?: boolean }) {
   return (
     <span
       className={`flex min-w-0 items-baseline gap-1.5 ${before ? "justify-end" : "flex-row-reverse justify-end"}`}
-      title={[said(end), named, end.module].filter(Boolean).join(", ")}
+      title={[said(end), end.lies, named, end.module, `label “${end.label}”`].filter(Boolean).join(", ")}
     >
       {named && <span className="truncate text-[11px] text-faint">{named}</span>}
       <span className={named ? "shrink-0" : "truncate"}>{end.device}</span>
+      {end.lies && <span className="shrink-[3] truncate text-[11px] text-faint">{end.lies}</span>}
       <b className="num shrink-0">{end.terminal}</b>
     </span>
   );
 }
 
-const INK = {
-  ground: "var(--ink)",
-  supply: "var(--must)",
-  load: "var(--judge)",
-  signal: "var(--petrol)",
-} as const;
-
-/** A wire, or where there is none the leg of a small part, shorter and dotted. */
-function Line({ kind, how }: { kind: Joint["kind"]; how: Joint["how"] }) {
-  const leg = how !== "wire";
+/** A wire in its own colour, or where there is none the leg of a small part, shorter. */
+function Line({ joint }: { joint: Joint }) {
+  const inks = useTrade()?.wire_inks;
+  const leg = joint.how !== "wire";
+  const ink = leg ? "var(--note)" : inkOf(inks, joint.colour);
+  const words = {
+    wire: `${colourOf(joint)} wire`,
+    leg: "by its own leg",
+    board: "on the strip board",
+    bridge: "bridge",
+  };
   return (
-    <svg
-      viewBox="0 0 36 10"
-      className="mx-auto h-2.5 w-9"
-      role="img"
-      aria-label={how === "leg" ? "by its own leg" : how === "board" ? "on the strip board" : `${kind} wire`}
-    >
-      <line x1={leg ? 12 : 4} x2={leg ? 24 : 32} y1={5} y2={5} stroke={INK[kind]} strokeWidth={leg ? 1 : 2} />
+    <svg viewBox="0 0 36 10" className="mx-auto h-2.5 w-9" role="img" aria-label={words[joint.how]}>
+      {!leg && <line x1={4} x2={32} y1={5} y2={5} stroke="var(--note)" strokeWidth={4.5} />}
+      <line x1={leg ? 12 : 4} x2={leg ? 24 : 32} y1={5} y2={5} stroke={ink} strokeWidth={leg ? 1 : 3.2} />
+      {joint.stripe && !leg && (
+        <line
+          x1={4}
+          x2={32}
+          y1={5}
+          y2={5}
+          stroke={inkOf(inks, joint.stripe)}
+          strokeWidth={3.2}
+          strokeDasharray="4 4"
+        />
+      )}
       {[leg ? 12 : 4, leg ? 24 : 32].map((x) => (
-        <circle key={x} cx={x} cy={5} r={2.5} fill={INK[kind]} />
+        <circle key={x} cx={x} cy={5} r={2.5} fill="var(--note)" />
       ))}
     </svg>
+  );
+}
+
+const colourOf = (joint: Joint) => (joint.stripe ? `${joint.colour}-${joint.stripe}` : joint.colour);
+
+/** What is cut for it: colour, cross-section, length; a length that follows from no place is to be measured. */
+function Cut({ joint }: { joint: Joint }) {
+  if (joint.how !== "wire")
+    return (
+      <span className="text-[11px] text-faint max-[1000px]:hidden">
+        {{ leg: "its own leg", board: "on the strip board", bridge: "bridge, both halves" }[joint.how]}
+      </span>
+    );
+  const amps = joint.amps >= 0.1 ? `, carries ${joint.amps.toFixed(2)} A` : "";
+  return (
+    <span
+      className="flex min-w-0 gap-2 text-[11px] max-[1000px]:hidden"
+      title={`AWG ${joint.awg}${amps}${joint.said ? "" : "; measure before you cut: where its far end stands is not said"}`}
+    >
+      <span className="w-16 shrink-0 truncate">{colourOf(joint)}</span>
+      <span className="num w-9 shrink-0 text-right text-faint">{joint.area}</span>
+      <span className={`num flex-1 text-right ${joint.said ? "" : "text-judge"}`}>
+        {joint.said ? "" : "~"}
+        {joint.length} mm
+      </span>
+    </span>
   );
 }
 
 function SmallParts({ small }: { small: WiringSheetView["small"] }) {
   if (small.length === 0) return null;
   return (
-    <section aria-label="Small parts" className="border-l border-rule px-4 py-2.5 text-[12px]">
+    <section aria-label="Small parts" className="border-rule px-4 py-2.5 text-[12px] min-[1560px]:border-l">
       <h3 className="font-semibold">Small parts</h3>
-      <ul className="mt-1">
+      <ul className="mt-1 columns-3 gap-6 max-[1000px]:columns-1 min-[1560px]:columns-1">
         {small.map((part) => (
           <li key={part.mark} className="flex gap-2 py-[2px]">
             <b className="num w-9 shrink-0">{part.mark}</b>
@@ -217,4 +278,4 @@ function SmallParts({ small }: { small: WiringSheetView["small"] }) {
   );
 }
 
-const ohms = (value: number) => (value >= 1000 ? `${shown(value / 1000)} kΩ` : `${value} Ω`);
+const ohms = (value: number) => (value >= 1000 ? `${figure(value / 1000)} kΩ` : `${value} Ω`);

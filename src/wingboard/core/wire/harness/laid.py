@@ -170,6 +170,7 @@ def lossy(r: Resolved) -> Flow:
 class _Cutting:
     def __init__(self, r: Resolved) -> None:
         self.r, self.nets = r, net_list(r)
+        self.places = places(r)
         self.areas, self.currents = areas(r), currents(r)
         self.runs = self._of_pieces()
         self.figures = {net.id: n for n, net in enumerate(n for n in self.nets.nets if n.kind == "signal")}
@@ -201,7 +202,14 @@ class _Cutting:
         colour, stripe = self._colour(wire)
         length = cut_length(self.r, self._length(wire, way)) if wire.how == "wire" else 0.0
         amps = self.currents.get(run.id, 0.0)
-        return Laid(wire, number, colour, stripe, self.areas[run.id], length, amps, way.said)
+        said = way.said or self._ends_at_exit(wire)
+        return Laid(wire, number, colour, stripe, self.areas[run.id], length, amps, said)
+
+    def _ends_at_exit(self, wire: Wire) -> bool:
+        """Whether a piece runs between a module's terminal and its plug: wherever what goes on from there may stand."""
+        ends = wire.start, wire.end
+        homes = [plug.module if (plug := plug_of(self.r, p.device)) else self.places.home(p) for p in ends]
+        return bool(homes[0]) and homes[0] == homes[1]
 
     def _length(self, wire: Wire, way: Route) -> float:
         """Of a run that goes through plugs: up to the exit of a module, from there on, or both where there is none."""
@@ -214,7 +222,7 @@ class _Cutting:
         [plug] = here
         homes = {m for m in way.inside if m not in {p.module for p in self._plugs(wire)}}
         other = wire.end if wire.start.device == plug.id else wire.start
-        if places(self.r).home(other) == plug.module:
+        if self.places.home(other) == plug.module:
             return way.inside.get(plug.module, 0.0)
         return way.outside + sum(way.inside[m] for m in homes)
 

@@ -12,6 +12,8 @@ from wingboard.core.wire.harness.laid import Laid, laid, name_of
 from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import WORDS, Plug, plugs, rows_of
 from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.wires import MARKS
 
 
 class Contact(NamedTuple):
@@ -54,7 +56,12 @@ def _contact(r: Resolved, plug: Plug, number: int, wires: dict[tuple[str, str], 
 
 
 def _said(r: Resolved, port: Port) -> str:
-    return f"{name_of(r, port.device)} {port.terminal}"
+    """A terminal in words; of a small part also whose it is."""
+    device = net_list(r).devices.get(port.device)
+    f = r.functions.get(device.of) if device and device.id != device.of else None
+    return f"{name_of(r, port.device)} {port.terminal}" + (
+        f", {f.name}" if f and device and device.kind in MARKS else ""
+    )
 
 
 ROUND, STEP, ROW = 2.2, 7.0, 4.2
