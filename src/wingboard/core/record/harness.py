@@ -20,6 +20,8 @@ Carries = Literal["signals", "power", "mains"]
 """What one plug of a module carries: signals with their grounds, supplies and loads, or what is dangerous to touch."""
 Area = Annotated[float, Field(ge=0.05, le=35)]
 """Cross-section of copper, mm²."""
+Cable = Annotated[float, Field(ge=0, le=100_000)]
+"""How long a cable is, mm."""
 NetClass = Literal[
     "ground", "3.3 V", "5 V", "12 V", "24 V", "other supplies", "line", "neutral", "loads", "lamps", "contacts",
     "analogue", "buses",
@@ -111,4 +113,4 @@ class Usb(Record):
     ports: Annotated[int, Field(ge=1, le=32)] = Field(2, description="Of the computer, free for the panel")
     hub: Literal["none", "powered", "unpowered"] = "none"
     hub_ports: Annotated[int, Field(ge=2, le=32)] = 4
-    cable: Length = Field(1500.0, description="The longest of its cables")
+    cable: Cable = Field(1500.0, description="The longest of its cables")

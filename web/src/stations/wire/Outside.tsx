@@ -24,7 +24,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
       </p>
       <OutsidePlan harness={harness} onStand={stand} />
       <ul className="mt-2 max-w-3xl">
-        {harness.outside.map((thing) => (
+        {harness.outside.map((thing, n) => (
           <li
             key={thing.device}
             className="grid grid-cols-[minmax(0,1fr)_4rem_repeat(3,6rem)_7rem] items-center gap-2 border-t border-rule py-1"
@@ -64,7 +64,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
             ) : (
               <>
                 <span className="col-span-3 text-judge">not said yet</span>
-                <Button onClick={() => void stand(thing, { x: Math.round(width / 2), y: -100, behind: 150 })}>
+                <Button onClick={() => void stand(thing, spotFor(n, width))}>
                   Below, behind
                 </Button>
               </>
@@ -78,6 +78,13 @@ export function Outside({ harness }: { harness: HarnessView }) {
     </div>
   );
 }
+
+/** Below the opening and behind it, each beside the one before. */
+const spotFor = (n: number, width: number) => ({
+  x: Math.round(((n % 6) + 0.5) * (width / 6)),
+  y: -100 - 60 * Math.floor(n / 6),
+  behind: 150,
+});
 
 type Module = ReturnType<typeof useDesign>["design"]["modules"][number];
 

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Length, Mm
-from wingboard.core.record.harness import Area, ColourRule, DeviceName, PlugKind
+from wingboard.core.record.harness import Area, Cable, ColourRule, DeviceName, PlugKind
 
 
 class SetHarness(Saying):
@@ -65,4 +65,4 @@ class SetUsb(Saying):
     ports: Annotated[int, Field(ge=1, le=32)] | None = None
     hub: Literal["none", "powered", "unpowered"] | None = None
     hub_ports: Annotated[int, Field(ge=2, le=32)] | None = None
-    cable: Length | None = None
+    cable: Cable | None = None
