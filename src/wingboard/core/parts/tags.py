@@ -147,7 +147,10 @@ def lies(of: Tags, turn: float, terminal: str) -> str:
     if list(said.values()).count(said[terminal]) == 1:
         return said[terminal]
     row = sorted((t for t in seen if abs(seen[t][1] - y) < 1e-6), key=lambda t: seen[t][0])
-    name = "upper row" if y > 0 else "lower row" if y < 0 else "middle row"
+    levels = sorted({round(at[1], 6) for at in seen.values()}, reverse=True)
+    n = levels.index(round(y, 6))
+    named = {1: ("row",), 2: ("upper row", "lower row"), 3: ("upper row", "middle row", "lower row")}
+    name = named[len(levels)][n] if len(levels) in named else f"{_nth(n, len(levels))} rows from the top"
     return f"{name}, {_nth(row.index(terminal), len(row))} from the left"
 
 

@@ -304,6 +304,14 @@ def emergency_hard_wired(r: Resolved, rule: Check) -> Iterator[Finding]:
         if emergency(placed.function, placed.part):
             yield rule.finding(
                 placed.function.id,
-                detail=f"{placed.function.name}: a real stop breaks the power through its own contact. The line listed "
-                "here only reports it.",
+                detail=f"{placed.function.name}: {STOPS[placed.function.stop_role or '']}",
             )
+
+
+STOPS: dict[str, str] = {
+    "": "a real stop breaks the power through its own contact. The line listed here only reports it.",
+    "real": "it breaks the power through its own contact. The line listed here only reports it.",
+    "power": "its contact that is closed at rest breaks the plus of its supply. The line listed here only reports it.",
+    "theatrical": "for show only. It stops nothing, and nobody may rely on it: mark it so.",
+}
+"""What is said of a stop, by what it is declared to be."""
