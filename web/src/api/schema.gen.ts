@@ -7811,6 +7811,38 @@ export interface components {
             children: components["schemas"]["NodeView"][];
         };
         /**
+         * OfLineView
+         * @description The wire of a line, all its pieces together; plug and contact are empty where it goes through none.
+         */
+        OfLineView: {
+            /** Colour */
+            colour: string;
+            /** Stripe */
+            stripe: string;
+            /**
+             * Area
+             * @description mm²
+             */
+            area: number;
+            /**
+             * Length
+             * @description mm
+             */
+            length: number;
+            /** Said */
+            said: boolean;
+            /** Plug */
+            plug: string;
+            /** Plug Name */
+            plug_name: string;
+            /** Contact */
+            contact: string;
+            /** Lies */
+            lies: string;
+            /** Soldered */
+            soldered: boolean;
+        };
+        /**
          * Offer
          * @description The fix that is offered for a finding, or why there is none; neither when the finding is no longer there.
          */
@@ -8811,6 +8843,20 @@ export interface components {
             turn: number;
         };
         /**
+         * PlugBehind
+         * @description A plug of a module: its contacts row by row.
+         */
+        PlugBehind: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Module */
+            module: string;
+            /** Rows */
+            rows: number[][];
+        };
+        /**
          * PlugDrawn
          * @description A plug, its contacts row by row as seen from the side where it is put in.
          */
@@ -9700,6 +9746,8 @@ export interface components {
              * @description The network that reads or drives it; board and pin are then its own
              */
             via: string;
+            /** @description None while it has no pin, or hangs on a chip */
+            wire: components["schemas"]["OfLineView"] | null;
         };
         /**
          * RuleView
@@ -11821,6 +11869,8 @@ export interface components {
         WireView: {
             /** Revision */
             revision: number;
+            /** Plugs */
+            plugs: components["schemas"]["PlugBehind"][];
             /** Modules */
             modules: components["schemas"]["ModuleBehindView"][];
             /** Boards */

@@ -17,6 +17,8 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.harness.oflines import wires_of_lines
+from wingboard.core.wire.harness.plugs import plugs, rows_of
 from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.schemes.choosing import take_up
@@ -57,6 +59,21 @@ class BoardView(BaseModel):
     sides: list[SideView] = Field(description="Its pads as they lie, side by side; those that are no pins too")
 
 
+class OfLineView(BaseModel):
+    """The wire of a line, all its pieces together; plug and contact are empty where it goes through none."""
+
+    colour: str
+    stripe: str
+    area: float = Field(description="mm²")
+    length: float = Field(description="mm")
+    said: bool
+    plug: str
+    plug_name: str
+    contact: str
+    lies: str
+    soldered: bool
+
+
 class RowView(BaseModel):
     """A row of the pin list; pin and board are empty where none is given."""
 
@@ -73,6 +90,7 @@ class RowView(BaseModel):
     bus: str | None
     owner: str = Field(description="The function's id")
     via: str = Field(description="The network that reads or drives it; board and pin are then its own")
+    wire: OfLineView | None = Field(description="None while it has no pin, or hangs on a chip")
 
 
 class BodyBehindView(BaseModel):
@@ -108,10 +126,20 @@ class ModuleBehindView(BaseModel):
     ends: list[EndView]
 
 
+class PlugBehind(BaseModel):
+    """A plug of a module: its contacts row by row."""
+
+    id: str
+    title: str
+    module: str
+    rows: list[list[int]]
+
+
 class WireView(BaseModel):
     """Everything the wire station shows."""
 
     revision: int
+    plugs: list[PlugBehind]
     modules: list[ModuleBehindView]
     boards: list[BoardView]
     rows: list[RowView]
@@ -129,10 +157,19 @@ class Solve(BaseModel):
 def wires(desk: OnDesk, design_id: DesignId) -> Response:
     """Boards and the pin list."""
     state = desk.open(design_id)
-    rows = [RowView(**row._asdict()) for row in pin_list(state.resolved)]
+    of_lines = wires_of_lines(state.resolved)
+    rows = [
+        RowView(**row._asdict(), wire=OfLineView(**of._asdict()) if (of := of_lines.get(row.line)) else None)
+        for row in pin_list(state.resolved)
+    ]
+    there = [
+        PlugBehind(id=p.id, title=p.title, module=p.module, rows=[list(row) for row in rows_of(p)])
+        for p in plugs(state.resolved)
+    ]
     return as_json(
         WireView(
             revision=state.row.number,
+            plugs=there,
             modules=[_behind(m) for m in modules_behind(state.resolved)],
             boards=_boards(state.resolved),
             rows=rows,

@@ -120,6 +120,25 @@ function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onP
           stroke={giving && free ? "var(--board-ink)" : "none"}
           strokeWidth={1.4 * u}
         />
+        {row?.by === "hand" && (
+          <rect
+            x={at.x - 5.6 * u}
+            y={at.y - 5.6 * u}
+            width={11.2 * u}
+            height={11.2 * u}
+            rx={1.6 * u}
+            fill="none"
+            stroke="var(--board-ink)"
+            strokeWidth={0.8 * u}
+          >
+            <title>Set by hand: it stays</title>
+          </rect>
+        )}
+        {row?.wire?.soldered && (
+          <circle cx={at.x} cy={at.y} r={2.6 * u} fill="var(--board)">
+            <title>Soldered: it stays</title>
+          </circle>
+        )}
       </g>
       <Words
         x={at.left ? at.x + 6 * u : at.x - 6 * u}

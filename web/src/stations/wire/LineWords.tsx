@@ -33,6 +33,20 @@ export function LineWords({ rows, picking }: { rows: readonly Row[]; picking: bo
       ) : (
         "no pin yet"
       )}
+      {row.wire && (
+        <>
+          ; {row.wire.colour}
+          {row.wire.stripe && `-${row.wire.stripe}`}, <span className="num">{row.wire.area} mm²</span>,{" "}
+          <span className={`num ${row.wire.said ? "" : "text-judge"}`}>
+            {row.wire.said ? "" : "~"}
+            {row.wire.length} mm
+          </span>
+          {row.wire.contact && `, ${row.wire.plug_name} ${row.wire.contact}`}
+          {row.wire.lies && `, terminal ${row.wire.lies}`}
+          {row.wire.soldered && <b className="text-ok">, soldered</b>}
+        </>
+      )}
+      {row.by === "hand" && <b>, set by hand</b>}
       {row.note && <span className="text-faint">; {row.note}</span>}
       {picking && <b className="text-petrol">; press a pin to move it there, Esc to leave it</b>}
     </p>

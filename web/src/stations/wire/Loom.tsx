@@ -17,6 +17,7 @@ import { LineCard } from "./LineCard";
 import { LineWords } from "./LineWords";
 import { Ways } from "./Ways";
 import { ModuleDrawing } from "./ModuleDrawing";
+import { PlugsBetween } from "./PlugsBetween";
 import { Wires } from "./Wires";
 
 export function Loom({ wire }: { wire: WireView }) {
@@ -31,8 +32,15 @@ export function Loom({ wire }: { wire: WireView }) {
   const here = new Set(module?.ends.map((end) => end.line));
   const rows = wire.rows.filter((row) => here.has(row.line));
   const board = wire.boards.find((b) => b.id === boardId) ?? usual(wire, rows);
-  const layout = laidOut(module ?? EMPTY, board);
-  const camera = useCamera(frame, layout.extent, { name: `wire ${id} ${module?.id} ${board?.id}`, room: 14 });
+  const onPlugs = new Set(
+    rows.flatMap((row) => (row.controller === board?.id && row.wire?.plug ? [row.wire.plug] : [])),
+  );
+  const between = wire.plugs.filter((plug) => onPlugs.has(plug.id));
+  const layout = laidOut(module ?? EMPTY, board, between);
+  const camera = useCamera(frame, layout.extent, {
+    name: `wire ${id} ${module?.id} ${board?.id} ${between.length}`,
+    room: 14,
+  });
   useCommands({ "wire.out": picked ? () => setPicked(null) : undefined });
   if (!module || wire.rows.length === 0)
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
@@ -125,6 +133,7 @@ export function Loom({ wire }: { wire: WireView }) {
           lit={lit}
           scale={camera.viewport.scale}
         />
+        <PlugsBetween layout={layout} rows={rows} lit={lit} onOver={setOver} onPick={pick} />
       </Canvas>
       {chosen[0] && (
         <div className="grid max-h-[42%] min-h-0 shrink-0 grid-cols-[minmax(250px,4fr)_minmax(0,7fr)] divide-x divide-rule border-t border-rule bg-sheet max-[1100px]:grid-cols-1 max-[1100px]:divide-x-0 max-[1100px]:overflow-y-auto max-[900px]:max-h-none">

@@ -64,9 +64,7 @@ export function Outside({ harness }: { harness: HarnessView }) {
             ) : (
               <>
                 <span className="col-span-3 text-judge">not said yet</span>
-                <Button onClick={() => void stand(thing, spotFor(n, width))}>
-                  Below, behind
-                </Button>
+                <Button onClick={() => void stand(thing, spotFor(n, width))}>Below, behind</Button>
               </>
             )}
           </li>

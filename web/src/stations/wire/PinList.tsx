@@ -1,10 +1,39 @@
 /** The pin list: what to solder from; a pin can be set by hand or taken back. */
+import { useState } from "react";
 import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
+import { many } from "../../ui/figures";
 
 export function PinList({ wire }: { wire: WireView }) {
+  const [sought, setSought] = useState("");
+  const wanted = sought.trim().toLowerCase();
+  const has = (row: Row) =>
+    [row.board, row.pin, row.function, row.terminal, row.module, row.note]
+      .join(" ")
+      .toLowerCase()
+      .includes(wanted);
+  const rows = wanted ? wire.rows.filter(has) : wire.rows;
+  return (
+    <>
+      <p className="flex items-center gap-3 border-b border-rule bg-card px-3 py-1.5 text-[12px]">
+        <input
+          type="search"
+          aria-label="Find a line by its function, terminal, pin or board"
+          placeholder="Find a line, a pin"
+          className="h-7 w-52 rounded border border-faint bg-sheet px-2"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+        {wanted && <span className="text-faint">{many(rows.length, "line")}</span>}
+      </p>
+      <PinTable wire={wire} rows={rows} />
+    </>
+  );
+}
+
+function PinTable({ wire, rows }: { wire: WireView; rows: readonly Row[] }) {
   return (
     <table className="w-full border-collapse bg-sheet text-left text-[12px]">
       <thead className="sticky top-0 bg-card text-[11px] text-faint">
@@ -17,7 +46,7 @@ export function PinList({ wire }: { wire: WireView }) {
         </tr>
       </thead>
       <tbody>
-        {wire.rows.map((row) => (
+        {rows.map((row) => (
           <PinRow key={row.line} row={row} wire={wire} />
         ))}
       </tbody>
@@ -30,6 +59,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
   const { send } = useChanges(id);
   const fn = row.owner;
   const selected = useSession((s) => s.selection.includes(fn));
+  const [opened, setOpened] = useState(false); // hundreds of rows with every pin in each are too much to draw
   const choose = (value: string) => {
     const [controller = "", pin = ""] = value.split(" ");
     void send(
@@ -52,9 +82,16 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
             className="num h-6 rounded border border-faint bg-sheet px-1"
             value={row.pin ? `${row.controller} ${row.pin}` : ""}
             onChange={(event) => choose(event.target.value)}
+            onFocus={() => setOpened(true)}
+            onPointerDown={() => setOpened(true)}
           >
             <option value="">no pin</option>
-            {wire.boards.map((board) => (
+            {!opened && row.pin && (
+              <option value={`${row.controller} ${row.pin}`}>
+                {row.board} {row.pin}
+              </option>
+            )}
+            {(opened ? wire.boards : []).map((board) => (
               <optgroup key={board.id} label={board.name}>
                 {board.pins
                   .filter(

@@ -57,7 +57,7 @@ export function WiringSheet() {
           type="search"
           aria-label="Find a wire by what is on its ends, its number or its colour"
           placeholder="Find a wire, a terminal, a pin"
-          className="my-1 h-7 w-52 rounded-[3px] border border-rule bg-sheet px-2 text-[12px]"
+          className="my-1 h-7 w-52 rounded border border-faint bg-sheet px-2 text-[12px]"
           value={sought}
           onChange={(event) => setSought(event.target.value)}
         />
