@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 from pathlib import Path
 from typing import Any
 
@@ -51,8 +52,13 @@ def test_export_writes_the_named_files_and_only_those_asked_for(tram: Path, tmp_
     assert "NOT SETTLED BEFORE CUTTING" in sheet
     assert "never PVC" in sheet
     ran("export", tram, "--to", tmp_path / "wire", "--only", "wire")
-    named = {"pins.csv", "pins.json", "wiring-sheet.csv", "wiring-sheet.pdf", "small-parts.csv", "nets.json"}
-    assert {f.name for f in (tmp_path / "wire").rglob("*.*")} == named
+    named = {"pins.csv", "pins.json", "pins.py", "pins-for-programs.json", "pins-for-programs.schema.json",
+             "wiring-sheet.csv", "wiring-sheet.pdf", "small-parts.csv", "wire-list.csv", "labels.csv", "labels.pdf",
+             "nets.json", "looms.svg", "looms.pdf", "power.svg", "power.pdf", "boards.pdf", "plugs.pdf"}  # fmt: skip
+    of_each = re.compile(r"plug-j[1-6]\.svg|pins-[a-z0-9-]+\.h")
+    others = {f.name for f in (tmp_path / "wire").rglob("*.*")} - named
+    assert len(others) == 6 + 3 and all(of_each.fullmatch(name) for name in others)
+    assert named <= {f.name for f in (tmp_path / "wire").rglob("*.*")}
     ran("export", tram, "--to", tmp_path / "cut", "--only", "cut")
     assert not (tmp_path / "cut/wire").exists()
 

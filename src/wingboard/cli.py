@@ -120,12 +120,14 @@ def export(
 @app.command()
 def nets(design: DesignFile, as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
     """Print the net list: what is joined to what, terminal by terminal, and what the record does not say."""
+    from wingboard.core.wire.harness.plugs import nets_json
     from wingboard.core.wire.nets import net_list
 
     with _failures_said():
-        found = net_list(Resolved(_load(design)))
+        resolved = Resolved(_load(design))
+        found = net_list(resolved)
     if as_json:
-        typer.echo(json.dumps(found.as_json(), indent=2, ensure_ascii=False))
+        typer.echo(json.dumps(nets_json(resolved), indent=2, ensure_ascii=False))
         return
     for net in found.nets:
         ends = ", ".join(f"{found.devices[port.device].name} {port.terminal}" for port in net.ports)

@@ -241,7 +241,6 @@ def test_what_does_not_fit_is_said() -> None:
     mains = made(start, of, {**heavy, "volts": 230, "current": "AC"}, {"do": "add_controller", "board": "atmega2560"})
     mains = made(mains, {"do": "set_pins", "pins": [p.model_dump() for p in solve(Resolved(mains)).pins]})
     [apart] = found(mains, "wire.dangerous-loom")
-    assert apart.severity == "must"
     better = settled(mains, apart)
     assert found(better, "wire.dangerous-loom") == []
     assert [plug.carries for plug in plugs(Resolved(better)) if plug.kind == "strip"] == ["mains"]

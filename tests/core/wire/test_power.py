@@ -123,6 +123,17 @@ def test_the_tree_takes_from_each_supply_what_everything_on_it_draws() -> None:
     assert len({n.id for n in every_node(roots)}) == len(list(every_node(roots)))
 
 
+@pytest.mark.parametrize("scheme", ["direct", "shift", "expander"])
+def test_lamps_are_fed_whatever_drives_them(scheme: str) -> None:
+    start = plate(*(("led-5-bezel", 20.0 + 20 * n, 60.0) for n in range(5)), ("pilot-22", 150.0, 60.0))
+    ways = ({"do": "edit_function", "function": f"f{n}", "scheme": scheme} for n in range(1, 7))
+    board = {"do": "add_controller", "id": "it", "board": "atmega2560"}
+    design = made(start, *ways, board, supply(12, 1), {"do": "edit_function", "function": "f6", "volts": 12})
+    design = made(design, {"do": "set_pins", "pins": [p.model_dump() for p in solve(Resolved(design)).pins]})
+    r = Resolved(design)
+    assert len(flow(r, "lamps").fed) == len(draws(r, "lamps")) > 5
+
+
 def branch(design: Design, kind: str) -> Node:
     return next(n for n in every_node(power_tree(Resolved(design))) if n.kind == kind)
 

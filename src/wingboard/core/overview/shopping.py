@@ -23,6 +23,8 @@ from wingboard.core.stack.case import case_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
+from wingboard.core.wire.harness.plugs import KINDS, plugs
+from wingboard.core.wire.harness.totals import MORE, totals
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import IN_SERIES
 from wingboard.core.wire.schemes.coder import NAME as CODER
@@ -34,7 +36,7 @@ SPARE = 0.1
 
 def shopping_list(r: Resolved) -> list[tuple[str, ...]]:
     """Everything that is to be bought, as cells under :data:`~wingboard.core.parts.counting.SHOPPING`."""
-    kinds = (_screws, _resistors, _wired_in, _lights, _boards, _sheets, _cases, _filament, _films, _battens)
+    kinds = (_screws, _resistors, _wired_in, _lights, _harness, _boards, _sheets, _cases, _filament, _films, _battens)
     return [*shopping_rows(r), *(row for rows in kinds for row in rows(r))]
 
 
@@ -95,6 +97,28 @@ _KINDS: dict[DeviceKind, tuple[str, str]] = {
 
 def _for_resistor(device: Device) -> str:
     return "all of one batch, 1 %: between ways" if ".r" in device.id else "at bases, pull-ups of chips"
+
+
+def _harness(r: Resolved) -> list[tuple[str, ...]]:
+    """Wire by the metre, plugs in pairs, fuses, and what ends, covers and ties the wires."""
+    made = totals(r)
+    wire = [
+        _row(f"Wire {w.colour}, {w.area:g} mm²", f"{w.metres:.1f} m in {w.pieces} pieces", math.ceil(w.metres),
+             math.floor(w.metres - w.to_buy / MORE + 1e-9), math.ceil(w.to_buy - 1e-9))
+        for w in made.wire
+    ]  # fmt: skip
+    kinds = Counter(f"{KINDS[plug.kind].name}, {plug.size} contacts".capitalize() for plug in plugs(r))
+    paired = [_row(name, "both halves", n, None, n) for name, n in kinds.items()]
+    fuses = Counter(s.fuse for s in r.design.workshop.supplies if s.fuse)
+    fused = [_small(f"Fuse {amps:g} A", "in the plus of a supply, with its holder", n) for amps, n in fuses.items()]
+    small = (
+        ("Ferrule", "under screws", made.ends.get("screw", 0)),
+        ("Receptacle, 6.3 mm", "on flat tabs: measure yours", made.ends.get("tab", 0)),
+        ("Crimp contact, 2.54 mm", "on headers and boards", made.ends.get("header", 0)),
+        ("Sleeve, 20 mm", "over soldered joints", made.sleeves),
+        ("Cable tie with a mount", "along the looms", made.ties),
+    )
+    return [*wire, *paired, *fused, *(_small(name, says, n) for name, says, n in small if n)]
 
 
 def _lit(r: Resolved) -> list[Backlight]:

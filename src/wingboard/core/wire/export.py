@@ -10,7 +10,7 @@ from wingboard.core.wire.crib import crib_pdf
 from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
 from wingboard.core.wire.harness.labels import labels_csv, labels_pdf
 from wingboard.core.wire.harness.pinout import plugs_pdf, plugs_svg
-from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.harness.plugs import nets_json
 from wingboard.core.wire.pinfiles import as_json, header, module, schema
 from wingboard.core.wire.pinlist import COLUMNS, pin_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
@@ -22,7 +22,7 @@ from wingboard.core.wire.wirelist import wire_list_csv
 def wire_files(r: Resolved) -> dict[str, bytes]:
     """The files by their names: pins, wiring sheet, wire list, labels, plugs, looms, power, boards, net list."""
     rows = [tuple(getattr(row, column) for column in COLUMNS) for row in pin_list(r)]
-    nets = json.dumps(net_list(r).as_json(), ensure_ascii=False, indent=1) + "\n"
+    nets = json.dumps(nets_json(r), ensure_ascii=False, indent=1) + "\n"
     return {
         "wire/pins.csv": write_csv(COLUMNS, rows),
         "wire/pins.json": write_json(COLUMNS, rows),

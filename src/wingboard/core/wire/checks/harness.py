@@ -90,7 +90,7 @@ def _strip(plug: Plug) -> Fix:
 
 @check(
     "wire.dangerous-loom",
-    severity="must",
+    severity="judge",
     title="Dangerous voltage in one loom with signals",
     measures="wires of dangerous voltage that leave a module without a terminal strip of their own",
     source=Source(kind="memory", note="IEC 60364-5-52: circuits of different voltage run apart"),

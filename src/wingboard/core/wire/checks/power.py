@@ -17,6 +17,7 @@ from wingboard.core.wire.checks.nets import READS, new_supply
 from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_for
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.power.tree import fuse_for
 from wingboard.core.wire.rails import USUAL
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.terminals import said
@@ -52,8 +53,9 @@ def supply_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 
 def _stronger(supply: Supply, takes: float) -> Fix:
     rating = supply_for(takes)
-    command = EditSupply(supply=supply.id, amps=rating, count=1)
-    return Fix(label=f"One of {rating:g} A", commands=(command,))
+    fuse = max(supply.fuse, fuse_for(takes))  # one that gives more burns thinner wires sooner
+    command = EditSupply(supply=supply.id, amps=rating, count=1, fuse=fuse)
+    return Fix(label=f"One of {rating:g} A, with a fuse of {fuse:g}", commands=(command,))
 
 
 @check(

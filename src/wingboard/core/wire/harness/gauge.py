@@ -26,6 +26,8 @@ GAUGES = (
     Gauge(0.08, 0.9, 0.7), Gauge(0.14, 1.1, 1.0), Gauge(0.22, 1.3, 1.75), Gauge(0.34, 1.5, 3.0), Gauge(0.5, 1.8, 4.5),
     Gauge(0.75, 2.1, 6.0), Gauge(1.0, 2.3, 7.5), Gauge(1.5, 2.8, 9.0), Gauge(2.5, 3.4, 13.0), Gauge(4.0, 4.1, 17.0),
     Gauge(6.0, 4.7, 22.0), Gauge(10.0, 6.0, 30.0), Gauge(16.0, 7.2, 40.0),
+    Gauge(25.0, 8.9, 53.0), Gauge(35.0, 10.2, 66.0), Gauge(50.0, 12.2, 82.0), Gauge(70.0, 14.2, 105.0),
+    Gauge(95.0, 16.4, 130.0), Gauge(120.0, 18.4, 152.0), Gauge(150.0, 20.5, 175.0), Gauge(185.0, 22.9, 205.0),
 )  # fmt: skip
 """Stranded wire with PVC. Amperes: half of what a flexible cable of several cores carries in air (VDE 0298-4, from
 memory), for it lies in a bundle; thickness: common practice."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from wingboard.core.brief.danger import dangerous
 from wingboard.core.record.functions import AC_UNLESS_SAID
@@ -262,3 +262,15 @@ def rows_of(plug: Plug) -> tuple[tuple[int, ...], ...]:
     if KINDS[plug.kind].rows == 2:
         return tuple(range(1, size + 1, 2)), tuple(range(2, size + 1, 2))
     return (tuple(range(1, size + 1)),)
+
+
+def nets_json(r: Resolved) -> dict[str, Any]:
+    """The net list as plain objects, and the plugs that lie in its wires: each contact with the net that is on it."""
+    listed = [
+        {
+            "id": plug.id, "name": plug.name, "module": plug.module, "kind": plug.kind, "size": plug.size,
+            "contacts": {str(contact): wire.net for contact, wire in plug.on.items()},
+        }
+        for plug in plugs(r)
+    ]  # fmt: skip
+    return {**net_list(r).as_json(), "plugs": listed}

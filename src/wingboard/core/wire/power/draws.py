@@ -189,9 +189,9 @@ def _inside(device: Device, state: State) -> tuple[str, str] | None:
 
 
 def _outputs(chip: Device) -> Iterator[Through]:
-    """A chip drives its outputs from its own supply."""
-    plus = next((t for t in ("VCC", "VDD") if t in chip.ports), None)
-    if plus:
-        for port in chip.ports:
-            if port.startswith(("Q", "GP")):
-                yield Through(Port(chip.id, plus), Port(chip.id, port), chip.id)
+    """A chip drives its outputs from its own supply; its terminals are marked with number and name."""
+    named = {port.rpartition(" ")[2]: port for port in chip.ports}
+    plus = named.get("VCC") or named.get("VDD")
+    for name, port in named.items() if plus else ():
+        if plus and name.startswith(("Q", "GP")):
+            yield Through(Port(chip.id, plus), Port(chip.id, port), chip.id)
