@@ -209,6 +209,7 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     expect(choice).to_have_value("atmega2560-2 53")
     expect(page.get_by_role("row", name=re.compile("Master key"))).to_contain_text("set by hand")
     volume = page.get_by_label("Pin of PA volume, 2")
+    volume.focus()
     pins = [o.get_attribute("value") or "" for o in volume.get_by_role("option").all()]
     volume.select_option(next(p for p in pins if re.fullmatch(r"atmega2560-[12] \d+", p)))
     expect(page.locator("[data-code='wire.pin-incapable']")).to_contain_text("cannot read a voltage")
@@ -263,24 +264,57 @@ def test_wires_are_ticked_as_they_are_soldered_and_stay_where_they_are(
     page.get_by_role("tab", name="Right module").click()
     group = page.get_by_role("region", name="Right module: ground, 1 of 2")
     group.get_by_role("button", name="All 12 soldered").click()
-    expect(page.get_by_text("12 of 249 soldered")).to_be_visible()
-    page.get_by_role("tab", name="Left module", exact=True).click()
-    wire = page.get_by_label(re.compile("^Cab lights 2 to ATmega2560 1 .* is soldered$"))
-    pin = (wire.get_attribute("aria-label") or "").split()[-3]
+    expect(page.get_by_text(re.compile(r"^12 of \d+ soldered"))).to_be_visible()
+    page.get_by_role("tab", name="Outside the modules", exact=True).click()
+    wire = page.get_by_label(re.compile("^J1 .* to ATmega2560 1 22 is soldered$"))
+    line = next(p.line for p in kept(demo_desk).pins if (p.controller, p.pin) == ("atmega2560-1", "22"))
     wire.click()
     expect(wire).to_be_checked()
-    expect(page.get_by_text("13 of 249 soldered")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^13 of \d+ soldered"))).to_be_visible()
     page.get_by_role("button", name="Reassign all").click()
     expect(page.get_by_text("no better assignment exists")).to_be_visible()
-    assert next(p.pin for p in kept(demo_desk).pins if p.line == "f13.on") == pin
+    assert next(p.pin for p in kept(demo_desk).pins if p.line == line) == "22"
     page.reload()
     page.get_by_role("tab", name="Wiring sheet").click()
+    page.get_by_label("Find a wire by").fill("ATmega2560 1 22")
     expect(wire).to_be_checked()
     with page.expect_download() as table:
         page.get_by_role("link", name="CSV").click()
     rows = list(csv.DictReader(table.value.path().open(encoding="utf-8")))
-    assert len(rows) == 249
     assert sum(row["soldered"] == "x" for row in rows) == 13
+    assert all(row["colour"] for row in rows if row["how"] == "wire")
+
+
+def test_a_module_gets_its_plugs_and_a_supply_its_fuse(watched: Page, address: str, demo_desk: Desk) -> None:
+    page = watched
+    go(page, address, "dust-extraction/wire")
+    page.get_by_role("tab", name="Harness", exact=True).click()
+    page.get_by_role("button", name="Two plugs").click()
+    plug = page.get_by_role("region", name=re.compile("^J1, D-sub"))
+    expect(plug.get_by_role("listitem")).to_have_count(12)
+    trunk = page.get_by_role("slider", name="Trunk of Plate; arrows move it")
+    before = float(trunk.get_attribute("aria-valuenow") or 0)
+    trunk.press("Shift+ArrowUp")
+    expect(trunk).to_have_attribute("aria-valuenow", str(int(before + 10)))
+    page.get_by_role("tab", name="Outside the modules").click()
+    page.get_by_role("button", name="Below, behind").first.click()
+    expect(page.get_by_role("group", name="Where things stand, seen from the front")).to_be_visible()
+    page.get_by_role("tab", name="Wire and colours").click()
+    page.get_by_label("Colour of wires: Ground").select_option("blue")
+    expect(page.get_by_role("row", name=re.compile("^blue"))).to_be_visible()
+    design = demo_desk.open("dust-extraction").design
+    assert design.modules[0].loom.signals == "dsub" and design.modules[0].loom.at is not None
+    assert [s.device for s in design.harness.standing] == ["board.atmega328p-1"]
+    go(page, address, f"{TRAM}/wire")
+    page.get_by_role("tab", name="Power", exact=True).click()
+    page.get_by_role("button", name=re.compile("^12 V supply supply")).click()
+    page.get_by_label("Fuse in its plus").fill("1")
+    page.get_by_label("Fuse in its plus").press("Enter")
+    expect(page.get_by_role("button", name=re.compile("^fuse 1 A"))).to_be_visible()
+    expect(page.get_by_text("The fuse is too close to its load").or_(page.get_by_text("blows")).first).to_be_visible()
+    page.get_by_label("Measured, all on").fill("0.3")
+    page.get_by_label("Measured, all on").press("Enter")
+    expect(page.get_by_text("The ammeter says otherwise").first).to_be_visible()
 
 
 def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:

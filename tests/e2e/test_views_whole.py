@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
@@ -129,7 +130,15 @@ def test_the_views_of_the_wire(watched: Page, address: str, demo_desk: Desk, the
     watched.get_by_role("tab", name="Schemes", exact=True).click()
     expect(watched.get_by_role("region", name="Route selector, read as one")).to_be_visible()
     sound(watched)
+    watched.get_by_role("tab", name="Power", exact=True).click()
+    watched.get_by_role("button", name=re.compile("^24 V supply supply")).click()
+    sound(watched)
+    watched.get_by_role("tab", name="Harness", exact=True).click()
+    for tab in ("Centre module", "Wire and colours", "Outside the modules"):
+        watched.get_by_role("tab", name=tab).click()
+        sound(watched)
     watched.get_by_role("tab", name="Lines", exact=True).click()
+    watched.get_by_role("tab", name="Left module").click()
     watched.get_by_role("button", name="Route selector, ladder tap").click()
     expect(watched.get_by_role("region", name="Read or driven another way")).to_be_visible()
     sound(watched)

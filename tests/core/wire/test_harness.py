@@ -107,6 +107,9 @@ def test_what_is_soldered_to_a_contact_stays_there() -> None:
     done = made(design, {"do": "set_soldered", "wires": [wire.id]})
     fewer = made(done, {"do": "remove_function", "function": "f1"}, {"do": "remove_function", "function": "f2"})
     assert wire.id in {w.id for w in every_wire(Resolved(fewer))}
+    cable = next(w for w in every_wire(Resolved(design)) if w.net == wire.net and w.end.device == "board.it")
+    tied = made(design, {"do": "set_soldered", "wires": [cable.id]}, {"do": "remove_function", "function": "f1"})
+    assert cable.id in {w.id for w in every_wire(Resolved(tied))}
     assert wire.id not in {
         w.id for w in every_wire(Resolved(made(fewer, {"do": "set_soldered", "wires": [wire.id], "soldered": False})))
     }

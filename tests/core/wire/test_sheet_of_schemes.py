@@ -29,8 +29,8 @@ PARTS = (("button-16", "matrix", "Horn"), ("toggle-large-on-off-on", "matrix", "
 BOARD = "Desk"
 
 
-@pytest.fixture(scope="module")
-def design() -> Design:
+@pytest.fixture(scope="module", params=["straight", "plugged"])
+def design(request: pytest.FixtureRequest) -> Design:
     start = plate(*((part, 9.0 + 14 * n, 60.0) for n, (part, _, _) in enumerate(PARTS)))
     commands: list[dict[str, Any]] = [
         {"do": "edit_function", "function": f"f{n}", "scheme": scheme, "name": name}
@@ -39,7 +39,9 @@ def design() -> Design:
     commands.append({"do": "add_controller", "id": "it", "name": BOARD, "board": "atmega2560"})
     made = apply(start, BATCH.validate_python(commands), catalogue())
     pins = [p.model_dump() for p in solve(Resolved(made)).pins]
-    return apply(made, BATCH.validate_python([{"do": "set_pins", "pins": pins}]), catalogue())
+    plugs = {"do": "edit_loom", "module": "plate", "signals": "header", "power": "strip"}
+    through = [plugs] if request.param == "plugged" else []
+    return apply(made, BATCH.validate_python([{"do": "set_pins", "pins": pins}, *through]), catalogue())
 
 
 Node = tuple[str, str]

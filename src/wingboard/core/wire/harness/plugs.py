@@ -123,12 +123,13 @@ class _Allotting:
         return sorted(self.r.design.pins, key=lambda p: (order[p.controller], _natural(p.pin)))
 
     def _soldered(self) -> dict[tuple[str, Port], list[int]]:
-        """By plug and the terminal on its module the contacts to which that is soldered already."""
+        """By plug and the terminal at the other end, on its module or beyond, the contacts soldered to that already."""
         found: dict[tuple[str, Port], list[int]] = {}
         for name in self.r.design.soldered:
             ends = [Port(*end.split(":", 1)) for end in name.split(" ") if ":" in end]
-            if len(ends) == 2 and ends[1].device.startswith("plug.") and ends[1].terminal.isdigit():
-                found.setdefault((ends[1].device, ends[0]), []).append(int(ends[1].terminal))
+            for plug, other in zip(ends, ends[::-1], strict=True) if len(ends) == 2 else ():
+                if plug.device.startswith("plug.") and plug.terminal.isdigit():
+                    found.setdefault((plug.device, other), []).append(int(plug.terminal))
         return found
 
     def plugs(self) -> Iterator[Plug]:
@@ -187,7 +188,7 @@ class _Allotting:
             ident = f"plug.{module}-{carries}" + (f"-{n}" if n > 1 else "")
             need = sum(many for _, many in share)
             size = next((s for s in what.sizes if s >= need * (1 + spare) - 1e-9), what.sizes[-1])
-            on = self._on(ident, module, share, size)
+            on = self._on(ident, share, size)
             made.append(Plug(ident, f"J{before + n}", module, kind, carries, size, on, None))
         return made
 
@@ -200,13 +201,13 @@ class _Allotting:
 
         return sorted(wires, key=place)
 
-    def _on(self, plug: str, module: str, share: list[tuple[Wire, int]], size: int) -> dict[int, Wire]:
+    def _on(self, plug: str, share: list[tuple[Wire, int]], size: int) -> dict[int, Wire]:
         """The contacts: those that are soldered stay, the others in order."""
         on: dict[int, Wire] = {}
         open_: list[tuple[Wire, int]] = []
         for wire, many in share:
-            mine = wire.start if self.where.home(wire.start) == module else wire.end
-            kept = [n for n in self.soldered.get((plug, mine), []) if n <= size and n not in on][:many]
+            tied = [n for end in (wire.start, wire.end) for n in self.soldered.get((plug, end), ())]
+            kept = [n for n in dict.fromkeys(tied) if n <= size and n not in on][:many]
             on |= dict.fromkeys(kept, wire)
             open_.append((wire, many - len(kept)))
         free = iter([n for n in range(1, size + 1) if n not in on])

@@ -7,7 +7,6 @@ from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.netlist import GROUND, NetList, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.binary import bits
@@ -17,7 +16,7 @@ from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Signal, signals
-from wingboard.core.wire.wires import names_of
+from wingboard.core.wire.wires import names_of, runs
 
 
 class Spot(NamedTuple):
@@ -154,7 +153,7 @@ class Returns(NamedTuple):
 def returns_of(r: Resolved) -> tuple[Returns, ...]:
     """Of every module that has something on ground."""
     devices, counted = net_list(r).devices, Counter[str]()
-    for wire in every_wire(r):
+    for wire in runs(r):
         if wire.net == GROUND and wire.how == "wire":
             module = next((m for p in (wire.start, wire.end) if (m := devices[p.device].module)), "")
             counted[module] += 1
