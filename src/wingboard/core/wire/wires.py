@@ -6,7 +6,6 @@ each. From there one wire goes to where the net comes from. Small parts sit at t
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from itertools import pairwise
 from typing import Literal, NamedTuple
@@ -161,13 +160,13 @@ class _Laying:
 
     def _chain(self, ports: list[Port]) -> list[Port]:
         """From terminal to terminal, always on to the nearest, starting at the left."""
-        left = sorted(ports, key=self._at)
-        chain = [left.pop(0)]
+        left = sorted(((*self._at(port), port) for port in ports), key=lambda spot: spot[:2])
+        x, y, first = left.pop(0)
+        chain = [first]
         while left:
-            here = self._at(chain[-1])
-            nearest = min(left, key=lambda p: math.dist(here, self._at(p)))
-            left.remove(nearest)
-            chain.append(nearest)
+            nearest = min(range(len(left)), key=lambda n: (left[n][0] - x) ** 2 + (left[n][1] - y) ** 2)
+            x, y, port = left.pop(nearest)
+            chain.append(port)
         return chain
 
 

@@ -128,6 +128,8 @@ def dangerous_loom(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def exit_tight(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Cases whose cable holes are too small for what leaves them."""
+    if all(m.module.case is None for m in r.modules.values()):
+        return
     for loom in looms(r):
         case = r.modules[loom.module].module.case
         widest = max((e.diameter for e in case.exits), default=0.0) if case else 0.0
@@ -185,7 +187,7 @@ def wire_short(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def length_guessed(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Wires whose length follows from no place: say where the boards and supplies stand, or measure before cutting."""
-    many = totals(r).guessed
+    many = sum(piece.wire.how == "wire" and not piece.said for piece in laid(r))
     if many:
         yield rule.finding(
             detail=f"{r.design.harness.away:g} mm is reckoned from each exit on; say where boards, supplies and loads "

@@ -46,6 +46,10 @@ class Places:
             self._lights[f"{row.id}-r"] = self._lights[f"light.{row.module}.{row.leds[0].id}"]
         self._standing = {s.device: s for s in r.design.harness.standing}
         self._tags: dict[str, dict[str, tuple[float, float]]] = {}
+        self._spots: dict[Port, Spot] = {}
+        self._deep: dict[str, float] = {}
+        self.backs = {m: thickness(module.stack) for m, module in r.modules.items()}
+        """How deep the back of each module's plate is, where its loom is tied."""
 
     def _mounted(self) -> Iterator[tuple[str, tuple[str, BoardBehind]]]:
         for module in self.r.design.modules:
@@ -84,6 +88,11 @@ class Places:
 
     def spot(self, port: Port) -> Spot:
         """Where a terminal is."""
+        if port not in self._spots:
+            self._spots[port] = self._spot(port)
+        return self._spots[port]
+
+    def _spot(self, port: Port) -> Spot:
         mounted = self._boards.get(port.device)
         if mounted:
             return self._pad(port, *mounted)
@@ -96,11 +105,14 @@ class Places:
             return Spot(module, behind.x, behind.y, behind.z)
         device = self.nets.devices[port.device]
         part = self._parts.get(device.of)
-        deep = thickness(self.r.modules[module].stack)
+        deep = self.backs[module]
         if part is None:
             return Spot(module, *self.middle(port), deep)
         x, y = part.frame.point(*self._tag(part, port))
-        return Spot(module, x, y, max((s.z1 for s in part.behind), default=deep))
+        ident = part.function.id
+        if ident not in self._deep:
+            self._deep[ident] = max((s.z1 for s in part.behind), default=deep)
+        return Spot(module, x, y, self._deep[ident])
 
     def _tag(self, part: Placed, port: Port) -> tuple[float, float]:
         """A terminal about the middle of its part's hole; a small part is where its function's part is."""

@@ -8,7 +8,6 @@ from typing import NamedTuple
 
 from wingboard.core.record.harness import Loom
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.resolved.profile import thickness
 from wingboard.core.wire.harness.places import Spot, places
 from wingboard.core.wire.wires import Wire, runs
 
@@ -111,13 +110,13 @@ def _leaves(r: Resolved, spot: Spot) -> tuple[float, float, float]:
     """Where a wire from a place comes out, in the opening's coordinates."""
     if spot.module:
         x, y = trunks(r)[spot.module].exit
-        spot = Spot(spot.module, x, y, thickness(r.modules[spot.module].stack))
+        spot = Spot(spot.module, x, y, places(r).backs[spot.module])
     return places(r).in_opening(spot)
 
 
 def _down(r: Resolved, spot: Spot) -> float:
     """From a terminal to the loom, which is tied to the back of the plate."""
-    return abs(spot.z - thickness(r.modules[spot.module].stack))
+    return abs(spot.z - places(r).backs[spot.module])
 
 
 def _along(r: Resolved, one: Spot, other: Spot) -> float:
