@@ -38,10 +38,12 @@ SHOTS = {
     "light-evenness": Shot(f"{TRAM}/light?module=left", "day", "Evenness"),
     "cut": Shot(f"{TRAM}/cut", "day", None, "Outlines, last"),
     "wire": Shot(f"{TRAM}/wire?sel=f4", "night"),
+    "wire-power": Shot(f"{TRAM}/wire", "day", "Power", "24 V supply supply"),
+    "wire-harness": Shot(f"{TRAM}/wire?module=left", "night", "Harness"),
     "wire-sheet": Shot("/d/dust-extraction/wire", "day", "Wiring sheet", "All 11 soldered"),
     "wire-schemes": Shot(f"{TRAM}/wire?sel=f4", "day", "whole module, 22", "chain of 74HC165", "Schemes"),
 }
-"""Three a station at most."""
+"""Five a station at most."""
 
 
 def main() -> int:

@@ -9,17 +9,20 @@ from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, fi
 from wingboard.core.parts.tags import TagKind
 from wingboard.core.record.harness import Carries, NetClass, PlugKind, WireColour
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.crib import crib_pdf
 from wingboard.core.wire.harness.bundles import Drop, LoomPlan, Section, looms
 from wingboard.core.wire.harness.colours import RULES
 from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
 from wingboard.core.wire.harness.labels import labels_pdf
 from wingboard.core.wire.harness.laid import laid, on_hand
-from wingboard.core.wire.harness.pinout import pin_out
+from wingboard.core.wire.harness.pinout import pin_out, plugs_pdf
 from wingboard.core.wire.harness.places import OUTSIDE, places
 from wingboard.core.wire.harness.plugs import KINDS, WORDS, plugs, rows_of
 from wingboard.core.wire.harness.totals import totals
+from wingboard.core.wire.landing import landing_pdf
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.pinfiles import header, module
 from wingboard.core.wire.wires import names_of
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -261,3 +264,37 @@ def looms_to_print(desk: OnDesk, design_id: DesignId) -> Response:
 def labels_to_print(desk: OnDesk, design_id: DesignId) -> Response:
     """Labels for both ends of every wire, to cut out."""
     return download(labels_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-labels.pdf")
+
+
+@router.get("/boards.pdf", response_class=Response, responses=file_of("application/pdf"))
+def boards_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """Crib sheets: each board with what is on its pads."""
+    return download(crib_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-boards.pdf")
+
+
+@router.get("/plugs.pdf", response_class=Response, responses=file_of("application/pdf"))
+def plugs_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """The plugs from both sides, with what is on each contact."""
+    return download(plugs_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-plugs.pdf")
+
+
+@router.get("/strip-boards.pdf", response_class=Response, responses=file_of("application/pdf"))
+def strip_boards_to_print(desk: OnDesk, design_id: DesignId) -> Response:
+    """The strip boards of networks with chips: cuts, and where wires land."""
+    return download(landing_pdf(desk.open(design_id).resolved), "application/pdf", f"{design_id}-strip-boards.pdf")
+
+
+@router.get("/pins.py", response_class=Response, responses=file_of("text/x-python; charset=utf-8"))
+def pins_for_python(desk: OnDesk, design_id: DesignId) -> Response:
+    """The pins of every board as a module for Python."""
+    return download(module(desk.open(design_id).resolved), "text/x-python; charset=utf-8", f"{design_id}-pins.py")
+
+
+@router.get("/pins.h", response_class=Response, responses=file_of("text/x-c; charset=utf-8"))
+def pins_for_c(desk: OnDesk, design_id: DesignId, board: str = "") -> Response:
+    """The pins of one board as a header for C and C++; of the first where none is named."""
+    r = desk.open(design_id).resolved
+    there = [c.id for c in r.design.controllers]
+    ident = board if board in there else next(iter(there), "")
+    content = header(r, ident) if ident else b"// There is no board yet.\n"
+    return download(content, "text/x-c; charset=utf-8", f"{design_id}-{ident or 'no-board'}-pins.h")

@@ -11,6 +11,7 @@ from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
 from wingboard.core.wire.harness.labels import labels_csv, labels_pdf
 from wingboard.core.wire.harness.pinout import plugs_pdf, plugs_svg
 from wingboard.core.wire.harness.plugs import nets_json
+from wingboard.core.wire.landing import boards, landing_pdf
 from wingboard.core.wire.pinfiles import as_json, header, module, schema
 from wingboard.core.wire.pinlist import COLUMNS, pin_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
@@ -38,6 +39,7 @@ def wire_files(r: Resolved) -> dict[str, bytes]:
         "wire/power.pdf": power_pdf(r),
         **_of_boards(r),
         **_of_plugs(r),
+        **({"wire/strip-boards.pdf": landing_pdf(r)} if boards(r) else {}),
         "wire/nets.json": nets.encode(),
     }
 

@@ -93,6 +93,7 @@ export default function Wire() {
             <Download href={`${base}/wiring-sheet.csv`}>CSV</Download>
           </>
         )}
+        {shows === "schemes" && <Download href={`${base}/strip-boards.pdf`}>Strip boards</Download>}
         {shows === "power" && (
           <>
             <Download href={`${base}/power.pdf`}>PDF</Download>
@@ -102,6 +103,7 @@ export default function Wire() {
         {shows === "harness" && (
           <>
             <Download href={`${base}/looms.pdf`}>Looms</Download>
+            <Download href={`${base}/plugs.pdf`}>Plugs</Download>
             <Download href={`${base}/labels.pdf`}>Labels</Download>
           </>
         )}
@@ -109,6 +111,13 @@ export default function Wire() {
           <>
             <Download href={`${base}/pins.csv`}>CSV</Download>
             <Download href={`${base}/pins.json`}>JSON</Download>
+            <Download href={`${base}/boards.pdf`}>Boards</Download>
+            <Download href={`${base}/pins.py`}>pins.py</Download>
+            {wire.data.boards.map((board) => (
+              <Download key={board.id} href={`${base}/pins.h?board=${board.id}`}>
+                {wire.data.boards.length > 1 ? `pins.h, ${board.name}` : "pins.h"}
+              </Download>
+            ))}
           </>
         )}
       </div>
