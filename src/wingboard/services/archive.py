@@ -64,7 +64,7 @@ def archive_of(
 
 
 def files_of(design: Design, share: Share, report: Report = lambda done, words: None) -> list[File]:
-    """The files of one share by their paths in the archive; those for soldering go with the drawings."""
+    """The files of one share by their paths in the archive; those for soldering go with the sheets, which are fewer."""
     report(0.0, "Reviewing")
     r = Resolved(design)
     findings = review(r)
@@ -73,7 +73,7 @@ def files_of(design: Design, share: Share, report: Report = lambda done, words: 
     for n, (many, name, content) in enumerate(cut_files(r, findings, (share,)), 1):
         made.append((name, content))
         report(min(1.0, 0.1 + 0.9 * n / many), name)
-    return [*made, *(wire_files(r).items() if share == "drawings" else ())]
+    return [*made, *(wire_files(r).items() if share == "sheets" else ())]
 
 
 def _zipped(files: Iterable[File]) -> bytes:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 import networkx as nx
@@ -25,7 +26,7 @@ def test_every_pin_has_a_strip_to_itself() -> None:
     for strip in range(1, board.strips + 1):
         row = [(strip, column) for column in range(1, board.columns + 1)]
         holes.add_nodes_from(spot for spot in row if spot not in cuts)
-        holes.add_edges_from((a, b) for a, b in zip(row, row[1:], strict=False) if not {a, b} & cuts)
+        holes.add_edges_from((a, b) for a, b in itertools.pairwise(row) if not {a, b} & cuts)
     pieces = {hole: n for n, piece in enumerate(nx.connected_components(holes)) for hole in piece}
     landed = [{pieces[landing.strip, column] for column in landing.columns} for landing in board.landings]
     assert all(len(piece) == 1 for piece in landed)

@@ -67,12 +67,15 @@ class Pages:
         ]  # fmt: skip
         return Table(cells, colWidths=sizes, style=TableStyle(rules))
 
-    def _cell(self, text: str, wide: float) -> Any:
-        """The words themselves where they fit (points): a paragraph, which breaks lines, takes ten times as long."""
+    def _cell(self, text: str, wide: float) -> str:
+        """The words in lines that fit (points): a paragraph, which does the same, takes ten times as long."""
+        from reportlab.lib.utils import simpleSplit
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
-        words = plain(text)
-        return words if stringWidth(words, "Helvetica", 9) < wide - 14 else self.words(text)
+        words, room = plain(text), wide - 14
+        if stringWidth(words, "Helvetica", 9) < room:
+            return words
+        return "\n".join(simpleSplit(words, "Helvetica", 9, room))
 
     def done(self) -> bytes:
         """The PDF; kept as bytes, as other papers are, whichever was made first."""
