@@ -20,7 +20,7 @@ from wingboard.core.wire.harness.laid import areas, losses, way_of
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.draws import STATES, draws, passages
-from wingboard.core.wire.power.flow import currents, flow
+from wingboard.core.wire.power.flow import currents, flow, levels
 from wingboard.core.wire.power.tree import Node, every_node, fuse_for, heat_of, power_tree
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.wires import runs
@@ -121,6 +121,19 @@ def test_the_tree_takes_from_each_supply_what_everything_on_it_draws() -> None:
         assert node.full == pytest.approx(drawn(r, s.volts))
         assert node.full == pytest.approx(sum(leaf.amps["all"] for leaf in every_node((node,)) if not leaf.children))
     assert len({n.id for n in every_node(roots)}) == len(list(every_node(roots)))
+
+
+def test_a_bridge_divides_current_as_the_handbook_says() -> None:
+    """Wheatstone's: 1 A in at A, out at C; arms of 1 to 4 Ω, 5 Ω across; and a tail. By both loops (Kirchhoff)."""
+    a, b, c, d, e = (Port("x", letter) for letter in "abcde")
+    edges = [(a, b, 1.0), (b, c, 2.0), (a, d, 3.0), (d, c, 4.0), (b, d, 5.0), (e, a, 10.0)]
+    volts = levels(edges, {e: 1.0, c: -1.0})
+    across = (volts[b] - volts[d]) / 5
+    one, three = (volts[a] - volts[b]) / 1, (volts[a] - volts[d]) / 3
+    assert one + three == pytest.approx(1.0)
+    assert across == pytest.approx(one - (volts[b] - volts[c]) / 2)
+    assert across == pytest.approx((2 * 3 - 1 * 4) / (5 * (1 + 2 + 3 + 4) + (1 + 3) * (2 + 4)))
+    assert volts[e] - volts[a] == pytest.approx(10.0)
 
 
 @pytest.mark.parametrize("scheme", ["direct", "shift", "expander"])

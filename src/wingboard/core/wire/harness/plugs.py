@@ -69,6 +69,8 @@ class Plug(NamedTuple):
 
 def plugs(r: Resolved) -> tuple[Plug, ...]:
     """The plugs of all modules, those of a module that has none left out."""
+    if not any(m.loom.signals or m.loom.power for m in r.design.modules):
+        return ()
     return r.once("plugs", lambda: tuple(_Allotting(r).plugs()))
 
 

@@ -8,7 +8,7 @@ all come out right. A piece that no source feeds carries nothing.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from functools import cached_property
 from typing import NamedTuple
 
@@ -166,25 +166,8 @@ class _Solving:
         return Fed(draw, source, back, max(0.0, there + again) if self.lossy else 0.0)
 
     def _levels(self, piece: Port, into: dict[Port, float]) -> dict[Port, float]:
-        """Volts of every terminal of a piece above its lowest-numbered one."""
-        mine = self.by_piece[piece]
-        ports = {port: n for n, port in enumerate(dict.fromkeys(p for a, b, _ in mine for p in (a, b)))}
-        if len(ports) < 2:
-            return {}
-        matrix = np.zeros((len(ports), len(ports)))
-        for a, b, r in mine:
-            i, j, g = ports[a], ports[b], 1 / r
-            matrix[i, i] += g
-            matrix[j, j] += g
-            matrix[i, j] -= g
-            matrix[j, i] -= g
-        amps = np.zeros(len(ports))
-        for port, value in into.items():
-            if port in ports:
-                amps[ports[port]] += value
-        volts = np.zeros(len(ports))
-        volts[1:] = np.linalg.solve(matrix[1:, 1:], amps[1:])
-        return {port: float(volts[n]) for port, n in ports.items()}
+        """Volts of every terminal of a piece above one of them."""
+        return levels(self.by_piece[piece], into)
 
     @cached_property
     def by_piece(self) -> dict[Port, list[tuple[Port, Port, float]]]:
@@ -204,3 +187,55 @@ def _regulators(r: Resolved) -> list[Supply]:
 
     made = [s for s in r.design.workshop.supplies if s.made_from is not None]
     return sorted(made, key=lambda s: -depth(s.id))
+
+
+Edge = tuple[Port, Port, float]
+
+
+def levels(edges: Sequence[Edge], into: Mapping[Port, float]) -> dict[Port, float]:
+    """Volts of every node of a network of resistors that hangs together, above one of its nodes.
+
+    Ends of which a single resistor goes on are worked off first, one after the other: what comes in there goes along
+    it. What is left, loops, is solved as a whole; most nets have none.
+
+    :param edges: two nodes and the ohms between. :param into: amperes that come in at nodes; their sum is nothing.
+    """
+    beside: dict[Port, dict[int, Port]] = {}
+    for n, (a, b, _) in enumerate(edges):
+        beside.setdefault(a, {})[n] = b
+        beside.setdefault(b, {})[n] = a
+    amps = {port: into.get(port, 0.0) for port in beside}
+    ends = [port for port, near in beside.items() if len(near) == 1]
+    worked: list[tuple[Port, Port, float]] = []
+    while ends:
+        end = ends.pop()
+        if len(beside[end]) != 1:
+            continue  # it was the other end of the last one
+        [(n, other)] = beside.pop(end).items()
+        del beside[other][n]
+        worked.append((end, other, amps[end] * edges[n][2]))
+        amps[other] += amps[end]
+        if len(beside[other]) == 1:
+            ends.append(other)
+    found = _loops(edges, beside, amps)
+    for end, other, volts in reversed(worked):
+        found[end] = found[other] + volts
+    return found
+
+
+def _loops(
+    edges: Sequence[Edge], left: Mapping[Port, dict[int, Port]], amps: Mapping[Port, float]
+) -> dict[Port, float]:
+    """What no end is worked off of, solved as a whole: the first of them is at 0 V."""
+    ports = {port: n for n, port in enumerate(left)}
+    if len(ports) < 2:
+        return dict.fromkeys(ports, 0.0)
+    matrix = np.zeros((len(ports), len(ports)))
+    for n in {n for near in left.values() for n in near}:
+        i, j, g = ports[edges[n][0]], ports[edges[n][1]], 1 / edges[n][2]
+        matrix[i, i] += g
+        matrix[j, j] += g
+        matrix[i, j] -= g
+        matrix[j, i] -= g
+    volts = np.linalg.solve(matrix[1:, 1:], np.array([amps[port] for port in ports][1:]))
+    return {port: float(volts[n - 1]) if n else 0.0 for port, n in ports.items()}
