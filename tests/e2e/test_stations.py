@@ -266,7 +266,7 @@ def test_wires_are_ticked_as_they_are_soldered_and_stay_where_they_are(
     group.get_by_role("button", name="All 12 soldered").click()
     expect(page.get_by_text(re.compile(r"^12 of \d+ soldered"))).to_be_visible()
     page.get_by_role("tab", name="Outside the modules", exact=True).click()
-    wire = page.get_by_label(re.compile("^J1 .* to ATmega2560 1 22 is soldered$"))
+    wire = page.get_by_label(re.compile(r"^J\d \d+ to ATmega2560 1 22 is soldered$"))
     line = next(p.line for p in kept(demo_desk).pins if (p.controller, p.pin) == ("atmega2560-1", "22"))
     wire.click()
     expect(wire).to_be_checked()

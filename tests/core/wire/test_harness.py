@@ -99,6 +99,17 @@ def test_contacts_follow_the_pins_so_that_the_cable_is_straight() -> None:
     assert plugs(Resolved(made(design, {"do": "set_harness", "spare": 0})))[0].size == 9
 
 
+def test_neighbours_in_the_loom_have_neighbouring_pins() -> None:
+    shuffled = [BUTTONS[n] for n in (3, 6, 0, 5, 1, 7, 2, 4)]
+    design = wired(*shuffled, **TWO)
+    pins = {p.line.split(".")[0]: int(p.pin) for p in design.pins}
+    across = sorted(design.functions, key=lambda f: f.place.x if f.place else 0.0)
+    assert [pins[f.id] for f in across] == sorted(pins.values())
+    [plug] = plugs(Resolved(design))
+    left_to_right = [wire.start.device for wire in plug.on.values() if wire.kind == "signal"]
+    assert left_to_right == [f.id for f in across]
+
+
 def test_what_is_soldered_to_a_contact_stays_there() -> None:
     design = wired(*BUTTONS, **TWO)
     wire = next(

@@ -193,6 +193,7 @@ class _Problem:
         self.on: dict[tuple[Alike, str], Any] = {}
         self.count: dict[tuple[str, PinDemand, PinKind], Any] = {}
         self.costs: list[Any] = []
+        self.places = {p.function.id: p.place for p in r.placed}
 
     def _alike(self, function: str, wanted: list[Line]) -> Alike:
         home = {self.fixed[s.id].controller for s in self.lines if s.unit == function and s.id in self.fixed}
@@ -361,13 +362,26 @@ class _Problem:
                     boards_of[next(waiting)] = controller.id
         return boards_of
 
+    def _along(self, unit: str) -> tuple[int, float, float]:
+        """Where a function's part comes to the trunk of its module; networks come before the parts."""
+        modules = list(self.r.modules)
+        at = self.places.get(unit)
+        if at is None:
+            return modules.index(self.open[unit][0].module), -1e9, 0.0
+        up = self.r.modules[at.module].module.loom.trunk == "up"
+        return modules.index(at.module), *((at.y, at.x) if up else (at.x, at.y))
+
     def _dealt(self, solver: Any, boards_of: dict[str, str]) -> tuple[PinChoice, ...]:
-        """Turn the counts into pins: lines in order, cheapest kinds first, pins in natural order."""
+        """Turn the counts into pins: lines along their loom, cheapest kinds first, pins in natural order.
+
+        So neighbours in the harness have neighbouring pins, and a plug between is straight.
+        """
         pools = {key: list(pins) for key, pins in self.free.items()}
         left = {key: solver.value(variable) for key, variable in self.count.items()}
         drawn = _Drawn(self.r.design, self.controllers, self.lines, self.fixed)
         choices = []
-        for function, wanted in self.open.items():
+        for function in sorted(self.open, key=self._along):
+            wanted = self.open[function]
             board = boards_of.get(function)
             if board is None:
                 continue
