@@ -9039,6 +9039,11 @@ export interface components {
             losses: components["schemas"]["LossView"][];
             /** Stops */
             stops: components["schemas"]["StopView"][];
+            /**
+             * Cautions
+             * @description What stands first where something here can kill
+             */
+            cautions: string[];
         };
         /**
          * PriceRange

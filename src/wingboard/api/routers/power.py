@@ -15,6 +15,7 @@ from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
 from wingboard.core.wire.power.draws import STATES, State
 from wingboard.core.wire.power.tree import Node, NodeKind, every_node, heat_of, power_tree
+from wingboard.core.wire.sheet_pdf import live_cautions
 from wingboard.core.wire.wires import names_of
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -71,6 +72,7 @@ class PowerView(BaseModel):
     roots: list[NodeView]
     losses: list[LossView]
     stops: list[StopView]
+    cautions: list[str] = Field(description="What stands first where something here can kill")
 
 
 MEANS: dict[str, str] = {
@@ -146,6 +148,7 @@ def power(desk: OnDesk, design_id: DesignId) -> Response:
         roots=[_node(r, root, 0.0) for root in roots],
         losses=_losses(r),
         stops=_stops(r),
+        cautions=list(live_cautions(r)),
     )
     return as_json(view)
 

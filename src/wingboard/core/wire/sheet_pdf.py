@@ -38,6 +38,11 @@ def wiring_pdf(r: Resolved) -> bytes:
 
 def cautions(r: Resolved) -> tuple[str, ...]:
     """What stands before the first joint; first of all, where something here can kill."""
+    return (*live_cautions(r), *BEFORE)
+
+
+def live_cautions(r: Resolved) -> tuple[str, ...]:
+    """What stands wherever something here can kill; nothing where nothing can."""
     live = sorted(
         {
             f"{f.switches.volts:g} V {f.switches.kind}"
@@ -45,7 +50,7 @@ def cautions(r: Resolved) -> tuple[str, ...]:
             if f.switches.volts >= limit(r.design, "touch-ac" if f.switches.alternating else "touch-dc")
         }
     )
-    return (*([LIVE.format(volts=" and ".join(live))] if live else []), *BEFORE)
+    return (LIVE.format(volts=" and ".join(live)),) if live else ()
 
 
 def _cells(r: Resolved, joint: Joint) -> tuple[str, ...]:

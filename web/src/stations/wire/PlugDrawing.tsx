@@ -32,6 +32,12 @@ export function PlugDrawing({ plug }: { plug: Plug }) {
         {many(on.size, "contact")} in use, {free} free; {plug.amps} A each at most
         {plug.key !== null && <>; contact {plug.key} is closed, so that no other plug of its kind goes in</>}
       </p>
+      {plug.carries === "mains" && (
+        <p className="mt-1 border-l-[3px] border-must pl-2.5 font-semibold">
+          What is on it can kill. Cover it, keep its wires apart from all others, earth a metal plate, and
+          have a licensed electrician wire it.
+        </p>
+      )}
       <svg
         role="img"
         aria-label={`${plug.title}, ${wires ? "from the side of the wires" : "as it is put in"}`}

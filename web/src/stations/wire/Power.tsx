@@ -56,6 +56,11 @@ export function Power() {
           aria-label="Of this branch"
           className="w-72 shrink-0 space-y-4 overflow-y-auto border-l border-rule bg-sheet px-4 py-3 text-[12px] max-[900px]:w-auto max-[900px]:border-t max-[900px]:border-l-0"
         >
+          {found.data.cautions.map((words) => (
+            <p key={words} className="border-l-[3px] border-must pl-2.5 font-semibold">
+              {words}
+            </p>
+          ))}
           {picked && <PowerCard node={picked.node} state={now} states={states} />}
           {(!picked || picked.node.kind === "usb") && <UsbCard />}
           <Losses losses={found.data.losses} />

@@ -96,7 +96,7 @@ function Cut({ harness }: { harness: HarnessView }) {
   );
 }
 
-const STOCK = "grid grid-cols-[minmax(0,2fr)_repeat(3,minmax(0,1fr))_24px] gap-1.5";
+const STOCK = "grid grid-cols-[minmax(0,1fr)_3.7rem_3.3rem_2.7rem_24px] gap-1.5";
 
 function OnHand({ harness, change }: Props) {
   const { design } = useDesign();
