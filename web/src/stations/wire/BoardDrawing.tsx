@@ -1,6 +1,7 @@
 /** A board with its pins in two columns, each named by what hangs on it. */
+import { memo } from "react";
 import type { BoardView, Row } from "../../api/types";
-import type { Layout, Lit, Pinned } from "./layout";
+import type { Layout, Lit } from "./layout";
 import { press } from "./press";
 
 interface Props {
@@ -19,7 +20,7 @@ interface Props {
 
 type Pin = BoardView["pins"][number];
 
-export function BoardDrawing({ board, layout, rows, ...rest }: Props) {
+export function BoardDrawing({ board, layout, rows, here, lit, picking, onOver, onPick, onGive }: Props) {
   const { x, y, width, height } = layout.board;
   const u = layout.unit;
   const free = board.pins.filter((pin) => pin.lines.length === 0).length;
@@ -56,32 +57,59 @@ export function BoardDrawing({ board, layout, rows, ...rest }: Props) {
       ))}
       {board.pins.map((pin) => {
         const at = layout.pins.get(pin.name);
+        const row = byLine.get(pin.lines[0] ?? "");
         return (
-          at && <PinDrawing key={pin.name} board={board} pin={pin} at={at} u={u} byLine={byLine} {...rest} />
+          at && (
+            <PinDrawing
+              key={pin.name}
+              name={board.name}
+              pin={pin}
+              x={at.x}
+              y={at.y}
+              left={at.left}
+              u={u}
+              row={row}
+              mine={row !== undefined && here.has(row.line)}
+              isLit={pin.lines.some((line) => lit.has(line))}
+              picking={picking}
+              onOver={onOver}
+              onPick={onPick}
+              onGive={picking ? onGive : undefined}
+            />
+          )
         );
       })}
     </g>
   );
 }
 
-interface PinProps extends Omit<Props, "layout" | "rows"> {
+interface PinProps extends Pick<Props, "picking" | "onOver" | "onPick"> {
+  /** Of its board. */
+  name: string;
   pin: Pin;
-  at: Pinned;
+  x: number;
+  y: number;
+  left: boolean;
   u: number;
-  byLine: ReadonlyMap<string, Row>;
+  row: Row | undefined;
+  /** Whether its line is one of the module that is shown. */
+  mine: boolean;
+  isLit: boolean;
+  /** None while no line is being given a pin, so that a pin is not drawn anew for nothing. */
+  onGive: ((pin: string) => void) | undefined;
 }
 
-function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onPick, onGive }: PinProps) {
+const PinDrawing = memo(function PinDrawing(props: PinProps) {
+  const { name, pin, x, y, left, u, row, mine, isLit, picking, onOver, onPick, onGive } = props;
+  const at = { x, y, left };
   const line = pin.lines[0];
-  const row = line === undefined ? undefined : byLine.get(line);
   const giving = picking !== undefined;
   const free = line === undefined || (picking?.bus != null && pin.bus === picking.bus);
-  const isLit = pin.lines.some((l) => lit.has(l));
   const words = row ? nameOf(pin, row) : shortened(pin.can.join(", "));
-  const act = giving ? () => onGive(pin.name) : line !== undefined ? () => onPick(line) : undefined;
+  const act = giving ? () => onGive?.(pin.name) : line !== undefined ? () => onPick(line) : undefined;
   const label = giving
-    ? `Give pin ${pin.name} of ${board.name}`
-    : `Pin ${pin.name} of ${board.name}: ${row ? nameOf(pin, row, false) : "free"}`;
+    ? `Give pin ${pin.name} of ${name}`
+    : `Pin ${pin.name} of ${name}: ${row ? nameOf(pin, row, false) : "free"}`;
   const taken = giving && !free && row ? `It is taken from ${nameOf(pin, row, false)}` : undefined;
   const outside = at.left ? at.x - 12 * u : at.x + 12 * u;
   // The words stand beside the button, whose name says them in full.
@@ -155,14 +183,14 @@ function PinDrawing({ board, pin, at, u, byLine, here, lit, picking, onOver, onP
         y={at.y}
         size={8.6 * u}
         anchor={at.left ? "end" : "start"}
-        colour={row && here.has(row.line) ? "var(--ink)" : "var(--faint)"}
+        colour={mine ? "var(--ink)" : "var(--faint)"}
         {...(isLit ? { weight: 700 } : {})}
       >
         {words}
       </Words>
     </g>
   );
-}
+});
 
 const LONGEST = 25;
 

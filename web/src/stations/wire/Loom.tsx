@@ -2,7 +2,7 @@
  * The module from behind, as one sees it with the iron in hand, and a board beside it: hover or pick one end and the
  * whole line is thick; pick a line, then a free pin, to set it by hand.
  */
-import { useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Looking } from "../../app/Looking";
@@ -29,9 +29,16 @@ export function Loom({ wire }: { wire: WireView }) {
   const [picked, setPicked] = useState<string | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const module = wire.modules.find((m) => m.id === wanted) ?? wire.modules.find((m) => m.ends.length > 0);
-  const here = new Set(module?.ends.map((end) => end.line));
-  const rows = wire.rows.filter((row) => here.has(row.line));
+  const here = useMemo(() => new Set(module?.ends.map((end) => end.line)), [module]);
+  const rows = useMemo(() => wire.rows.filter((row) => here.has(row.line)), [wire, here]);
   const board = wire.boards.find((b) => b.id === boardId) ?? usual(wire, rows);
+  const pick = useCallback(
+    (line: string) => {
+      setPicked((now) => (now === line ? null : line));
+      select([]);
+    },
+    [select],
+  );
   const onPlugs = new Set(
     rows.flatMap((row) => (row.controller === board?.id && row.wire?.plug ? [row.wire.plug] : [])),
   );
@@ -58,10 +65,6 @@ export function Loom({ wire }: { wire: WireView }) {
       void send([{ do: "pin", line: picked, controller: board.id, pin }]).then(() =>
         setPicked((now) => (now === picked ? null : now)),
       );
-  };
-  const pick = (line: string) => {
-    setPicked(picked === line ? null : line);
-    select([]);
   };
   return (
     <div className="flex h-full flex-col max-[900px]:h-auto">

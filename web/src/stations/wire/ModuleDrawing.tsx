@@ -1,4 +1,5 @@
-/** The module from behind: bodies, and on each the ends of its lines. */
+/** The module from behind: bodies, and on each the ends of its lines. What is pointed at is drawn anew, nothing else. */
+import { memo, useMemo } from "react";
 import type { ModuleBehind, Row } from "../../api/types";
 import { useSession } from "../../app/session";
 import { Tag } from "../../canvas/Tag";
@@ -16,59 +17,46 @@ interface Props {
   onPick: (line: string) => void;
 }
 
+const NONE: readonly string[] = [];
+
 export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, onPick }: Props) {
-  const select = useSession((s) => s.select);
   const s = 1 / scale;
+  const ends = useMemo(() => new Map(module.ends.map((end) => [end.line, end])), [module]);
+  const ofOwner = useMemo(() => {
+    const found = new Map<string, string[]>();
+    for (const row of rows) found.set(row.owner, [...(found.get(row.owner) ?? []), row.line]);
+    return found;
+  }, [rows]);
   const owners = new Set(rows.filter((row) => lit.has(row.line)).map((row) => row.owner));
-  const ends = new Map(module.ends.map((end) => [end.line, end]));
   const tagged = module.bodies.filter((b) => owners.has(b.function));
   return (
     <g transform={`translate(${at.x} ${at.y})`}>
       <path d={module.path} fill={module.colour} stroke="var(--body-edge)" strokeWidth={s} />
       {module.bodies.map((b) => (
-        <path
+        <Body
           key={b.function}
-          d={b.path}
-          fill={owners.has(b.function) ? "var(--wash)" : "var(--body-light)"}
-          stroke={owners.has(b.function) ? "var(--chosen)" : "var(--body-edge)"}
-          strokeWidth={(owners.has(b.function) ? 2 : 1) * s}
-          className="cursor-pointer"
-          onMouseEnter={() => onOver(rows.filter((r) => r.owner === b.function).map((r) => r.line))}
-          onMouseLeave={() => onOver([])}
-          onClick={() => select([b.function])}
-        >
-          <title>{b.name}</title>
-        </path>
+          body={b}
+          lit={owners.has(b.function)}
+          s={s}
+          lines={ofOwner.get(b.function) ?? NONE}
+          onOver={onOver}
+        />
       ))}
       {rows.map((row) => {
         const end = ends.get(row.line);
-        if (!end) return null;
         return (
-          <g
-            key={row.line}
-            role="button"
-            tabIndex={0}
-            aria-label={`${row.function}, ${row.terminal}`}
-            aria-pressed={picked === row.line}
-            aria-description={row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}
-            className="cursor-pointer"
-            onMouseEnter={() => onOver([row.line])}
-            onMouseLeave={() => onOver([])}
-            onFocus={() => onOver([row.line])}
-            onBlur={() => onOver([])}
-            onClick={() => onPick(row.line)}
-            onKeyDown={press(() => onPick(row.line))}
-          >
-            <circle cx={end.x} cy={end.y} r={1.27} fill="transparent" />
-            <circle
-              cx={end.x}
-              cy={end.y}
-              r={lit.has(row.line) ? 1.1 : 0.8}
-              fill={row.pin ? "var(--body-ink)" : "var(--sheet)"}
-              stroke={row.pin ? "var(--sheet)" : "var(--on-judge)"}
-              strokeWidth={row.pin ? 0.15 : 0.4}
+          end && (
+            <End
+              key={row.line}
+              row={row}
+              x={end.x}
+              y={end.y}
+              lit={lit.has(row.line)}
+              picked={picked === row.line}
+              onOver={onOver}
+              onPick={onPick}
             />
-          </g>
+          )
         );
       })}
       {tagged.map((b) => (
@@ -86,3 +74,67 @@ export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, on
     </g>
   );
 }
+
+interface BodyProps {
+  body: ModuleBehind["bodies"][number];
+  lit: boolean;
+  s: number;
+  lines: readonly string[];
+  onOver: Props["onOver"];
+}
+
+const Body = memo(function Body({ body, lit, s, lines, onOver }: BodyProps) {
+  return (
+    <path
+      d={body.path}
+      fill={lit ? "var(--wash)" : "var(--body-light)"}
+      stroke={lit ? "var(--chosen)" : "var(--body-edge)"}
+      strokeWidth={(lit ? 2 : 1) * s}
+      className="cursor-pointer"
+      onMouseEnter={() => onOver(lines)}
+      onMouseLeave={() => onOver(NONE)}
+      onClick={() => useSession.getState().select([body.function])}
+    >
+      <title>{body.name}</title>
+    </path>
+  );
+});
+
+interface EndProps {
+  row: Row;
+  x: number;
+  y: number;
+  lit: boolean;
+  picked: boolean;
+  onOver: Props["onOver"];
+  onPick: Props["onPick"];
+}
+
+const End = memo(function End({ row, x, y, lit, picked, onOver, onPick }: EndProps) {
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${row.function}, ${row.terminal}`}
+      aria-pressed={picked}
+      aria-description={row.pin ? `${row.board} pin ${row.pin}` : "without a pin"}
+      className="cursor-pointer"
+      onMouseEnter={() => onOver([row.line])}
+      onMouseLeave={() => onOver(NONE)}
+      onFocus={() => onOver([row.line])}
+      onBlur={() => onOver(NONE)}
+      onClick={() => onPick(row.line)}
+      onKeyDown={press(() => onPick(row.line))}
+    >
+      <circle cx={x} cy={y} r={1.27} fill="transparent" />
+      <circle
+        cx={x}
+        cy={y}
+        r={lit ? 1.1 : 0.8}
+        fill={row.pin ? "var(--body-ink)" : "var(--sheet)"}
+        stroke={row.pin ? "var(--sheet)" : "var(--on-judge)"}
+        strokeWidth={row.pin ? 0.15 : 0.4}
+      />
+    </g>
+  );
+});
