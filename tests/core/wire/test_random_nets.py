@@ -20,20 +20,36 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import modules_behind
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.groups import every_wire
+from wingboard.core.wire.harness.bundles import looms
+from wingboard.core.wire.harness.gauge import carries
+from wingboard.core.wire.harness.laid import laid
+from wingboard.core.wire.harness.pinout import pin_out
+from wingboard.core.wire.harness.plugs import KINDS, plugs, rows_of
 from wingboard.core.wire.lines import bare_functions, lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.power.draws import STATES
+from wingboard.core.wire.power.flow import currents, flow
+from wingboard.core.wire.power.tree import every_node, power_tree
 from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.solve import solve
 from wingboard.core.wire.topologies import topologies
+from wingboard.core.wire.wires import runs
 
 WIRED = tuple(p.id for p in catalogue().values() if p.lines or p.contacts or p.feed)
 LOADS = st.fixed_dictionaries({
     "volts": st.sampled_from([5.0, 12.0, 24.0, 48.0, 110.0, 230.0]), "amps": st.sampled_from([0.0, 0.5, 6.0]),
     "through": st.sampled_from(["", "relay", "contactor", "transistor"]), "bus": st.sampled_from(["", "A", "B"]),
     "current": st.sampled_from(["", "AC", "DC"]),
+})  # fmt: skip
+
+
+PLUGS = st.sampled_from([None, "dsub", "header", "strip", "punch"])
+LOOMS = st.fixed_dictionaries({
+    "trunk": st.sampled_from(["across", "up"]), "leaves": st.sampled_from(["left", "right", "top", "bottom"]),
+    "service": st.sampled_from([0.0, 120.0]), "signals": PLUGS, "power": PLUGS,
 })  # fmt: skip
 
 
@@ -54,6 +70,13 @@ def panels(draw: st.DrawFn) -> Design:
         commands.append({"do": "edit_function", "function": f"f{n}", "scheme": scheme})
     if draw(st.booleans()):
         commands.append({"do": "edit_module", "module": "plate", "returns": "star"})
+    if draw(st.booleans()):
+        commands.append({"do": "edit_module", "module": "plate", "feeds": "star"})
+    commands.append({"do": "edit_loom", "module": "plate", **draw(LOOMS)})
+    if draw(st.booleans()):
+        kind = draw(st.sampled_from(["strip-60", "chain-60"]))
+        commands.append({"do": "add_strip", "module": "plate", "kind": kind, "x": 10, "y": 20, "x2": 150, "y2": 20})
+        commands.append({"do": "add_leds", "module": "plate", "at": [{"x": 20 + 15 * n, "y": 100} for n in range(4)]})
     for volts in draw(st.sets(st.sampled_from([5.0, 12.0, 24.0]))):
         commands.append({"do": "add_supply", "name": f"{volts:g} V", "volts": volts, "amps": 10})
     if draw(st.booleans()):
@@ -96,7 +119,8 @@ def test_nothing_is_shorted_and_nothing_hangs_in_the_air(design: Design) -> None
             assert all(len(pair) == len(set(pair)) for pair in pairs), (
                 device
             )  # both ends on one net: bridged, or a short
-            assert not whole or len(on) == len(device.ports) or device.kind == "supply", device
+            open_end = device.kind == "supply" or "DOUT" in device.ports  # the last of a chain hands nothing on
+            assert not whole or len(on) == len(device.ports) or open_end, device
 
 
 @settings(max_examples=40, deadline=None)
@@ -107,7 +131,8 @@ def test_wires_are_trees_and_every_line_with_a_pin_has_one(design: Design) -> No
     for wire in every_wire(r):
         graph.add_edge(wire.start, wire.end)
     assert len(graph) == 0 or nx.is_forest(graph)
-    assert {frozenset(tree) for tree in nx.connected_components(graph)} == {frozenset(net.ports) for net in nets.nets}
+    trees = [{p for p in tree if not p.device.startswith("plug.")} for tree in nx.connected_components(graph)]
+    assert {frozenset(tree) for tree in trees} == {frozenset(net.ports) for net in nets.nets}
     wanted = {line.id for line in lines(r)}
     for choice in design.pins:
         if choice.line in wanted:
@@ -156,7 +181,9 @@ def test_every_signal_is_once_on_the_pin_list_and_everything_is_drawn_and_writte
     assert len({row.line for row in rows}) == len(rows)
     pooled = [row for row in rows if row.via]
     assert len({(row.via, row.board, row.pin) for row in pooled}) == len(pooled)  # no place twice
-    assert {row.via for row in pooled} == {row.line.split(".")[0] for row in rows if row.line.startswith("~")}
+    assert {row.via for row in pooled} == {
+        row.line.split(".")[0] for row in rows if row.line.startswith("~") and not row.line.startswith("~light")
+    }
     own = {row.line for row in rows if not row.line.startswith("~")}
     assert {end.line for module in modules_behind(r) for end in module.ends} == own
     selectors = {s.function: s for s in drawn_selectors(r)}
@@ -173,3 +200,41 @@ def test_every_signal_is_once_on_the_pin_list_and_everything_is_drawn_and_writte
     assert {f.id for f in design.functions if f.place} >= bare_functions(r)
     counted = [way for way in topologies(r) if not way.not_for]
     assert all(way.ports == sum(many for many, _ in way.boards) and not way.crossing for way in counted)  # one module
+
+
+@settings(max_examples=40, deadline=None)
+@given(panels())
+def test_every_wire_is_cut_fed_and_found_on_its_plug(design: Design) -> None:
+    """Colours, lengths, contacts and currents of whatever is wired: each wire thick enough, each contact used once."""
+    r = Resolved(design)
+    pieces = laid(r)
+    assert {p.wire.id for p in pieces} == {w.id for w in every_wire(r)}
+    for piece in pieces:
+        if piece.wire.how == "wire":
+            assert piece.length % 5 == 0 and piece.length >= 45
+            assert carries(piece.area) >= min(piece.amps, 205.0) - 1e-9, piece
+        else:
+            assert piece.length == 0
+    for plug in plugs(r):
+        assert len(plug.on) <= plug.size and set(plug.on) <= set(range(1, plug.size + 1))
+        assert sorted(n for row in rows_of(plug) for n in row) == list(range(1, plug.size + 1))
+        assert {contact.number for contact in pin_out(r, plug)} == set(plug.on)
+        for wire in plug.on.values():
+            need = currents(r).get(wire.id, 0.0)
+            many = sum(other.id == wire.id for other in plug.on.values())
+            assert many * KINDS[plug.kind].amps >= need - 1e-9 or many >= KINDS[plug.kind].sizes[-1] // 2
+    bare = nx.Graph([(w.start, w.end) for w in runs(r)])
+    through = nx.Graph([(w.start, w.end) for w in every_wire(r)])
+    contacts = {p for p in through if p.device.startswith("plug.")}
+    assert {frozenset(c - contacts) for c in nx.connected_components(through)} == {
+        frozenset(c) for c in nx.connected_components(bare)
+    }
+    roots = power_tree(r)
+    assert len({n.id for n in every_node(roots)}) == len(list(every_node(roots)))
+    for state in STATES:
+        given_out = sum(flow(r, state).sources.values())
+        leaves = [n for n in every_node(roots) if not n.children and n.kind not in ("board", "supply", "usb")]
+        assert sum(n.amps[state] for n in leaves) == pytest.approx(given_out, abs=1e-6)
+    for loom in looms(r):
+        assert loom.thickest >= 0 and all(s.wires > 0 for s in loom.sections)
+    assert all(content for content in wire_files(r).values())

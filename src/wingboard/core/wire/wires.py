@@ -11,7 +11,7 @@ from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.harness.places import places
+from wingboard.core.wire.harness.places import OUTSIDE, places
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -108,6 +108,8 @@ class _Laying:
 
     def _how(self, start: Port, end: Port) -> How:
         one, other = self.nets.devices[start.device], self.nets.devices[end.device]
+        if one.kind in OUTSIDE or other.kind in OUTSIDE:
+            return "wire"  # also from a relay to its load, which is elsewhere
         if one.of != other.of or not one.of or not (one.kind in MARKS or other.kind in MARKS):
             return "wire"
         return "board" if one.of in self.networks else "leg"

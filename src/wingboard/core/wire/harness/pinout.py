@@ -48,7 +48,8 @@ def _contact(r: Resolved, plug: Plug, number: int, wires: dict[tuple[str, str], 
     inside, outside = run.start, run.end
     if places(r).home(inside) != plug.module:
         inside, outside = outside, inside
-    mine = wires.get((plug.id, str(number)), ())
+    first = next(n for n, wire in plug.on.items() if wire.id == run.id)  # the others are bridged to it
+    mine = wires.get((plug.id, str(first)), ())
     here = next((w for w in mine if inside in (w.wire.start, w.wire.end)), next(iter(mine), None))
     of = inside.device if inside.device in r.functions else ""
     return Contact(number, _said(r, inside), _said(r, outside), here.colour if here else "",
