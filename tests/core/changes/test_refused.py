@@ -80,6 +80,17 @@ TABLE: list[Row] = [
     # pins
     ({"do": "remove_controller", "controller": "atmega2560-1"}, UnknownThing, "controller", "atmega2560-1"),
     ({"do": "pin", "line": "f2.on", "controller": "atmega328p-1", "pin": "4"}, NotPossible, "pin", "f1.on by hand"),
+    ({"do": "edit_controller", "controller": "gone", "measured": 1}, UnknownThing, "controller", "gone"),
+    # harness
+    ({"do": "edit_loom", "module": "gone", "service": 100}, UnknownThing, "module", "gone"),
+    ({"do": "edit_wire", "wire": "gone", "count": 2}, UnknownThing, "wire", "gone"),
+    ({"do": "forget_standing", "device": "supply.gone"}, UnknownThing, "device", "supply.gone"),
+    (
+        {"do": "set_harness", "colours": [{"net": "ground", "colour": c} for c in ("red", "blue")]},
+        NotPossible,
+        "colours",
+        "Two rules",
+    ),
 ]
 GRAPHICS: list[tuple[dict[str, Any], str, str]] = [
     ({"kind": "text"}, "text", "what it reads"),
@@ -102,6 +113,12 @@ def test_each_refusal_says_what_and_where(raw: dict[str, Any], kind: type[Design
 
 
 OUT_OF_RANGE: list[dict[str, Any]] = [
+    {"do": "set_usb", "ports": 0},
+    {"do": "set_harness", "ties": 5},
+    {"do": "set_harness", "power_area": 40},
+    {"do": "add_wire", "colour": "red", "metres": 0},
+    {"do": "edit_supply", "supply": "desk", "fuse": -1},
+    {"do": "stand", "device": "supply.desk", "x": 9e9, "y": 0},
     {"do": "set_brief", "opening": CROSSED},
     {"do": "set_brief", "pitch": 120},
     {"do": "set_brief", "depth": -1},
