@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 import networkx as nx
+import pypdfium2
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -14,6 +15,7 @@ from hypothesis import strategies as st
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.tags import lies, tags
 from wingboard.core.record.design import Design
@@ -280,3 +282,42 @@ def test_the_sheet_says_for_every_wire_what_is_cut_and_both_its_labels() -> None
     r = Resolved(tram())
     assert {p.given.stock for p in laid(r) if p.given} <= {w.id for w in r.design.workshop.wires}
     assert on_hand(r, laid(r)).rests
+
+
+def test_the_longest_is_cut_first_from_the_shortest_piece_it_fits_on() -> None:
+    hand = [WireOnHand(id="end", colour="red", metres=1.0), WireOnHand(id="spool", colour="red", metres=5.0)]
+    wanted = [Wanted(f"{mm}", "red", False, 0.22, float(mm)) for mm in (400, 900, 3000, 2100)]
+    result = assigned(wanted, hand, frozenset())
+    cut_from = {name: given.stock for name, given in result.given.items()}
+    assert cut_from == {"3000": "spool", "900": "end", "400": "spool"}  # 2100 is left to be bought
+    assert [rest.left for rest in result.rests] == pytest.approx([100.0, 1600.0])
+
+    def served(asked: float, there: float) -> bool:
+        hand = [WireOnHand(id="x", colour="red", area=there)]
+        return bool(assigned([Wanted("w", "red", False, asked, 100.0)], hand, frozenset()).given)
+
+    assert served(0.22, 0.34) and not served(0.22, 1.0)  # over two and a half times as thick
+    assert served(0.5, 0.5) and not served(0.5, 0.34)
+
+
+def test_what_the_harness_takes_is_on_the_shopping_list() -> None:
+    r = Resolved(tram())
+    rows = {row[0]: row for row in shopping_list(r)}
+    made_ = totals(r)
+    assert int(rows["Sleeve, 20 mm"][2]) == made_.sleeves
+    assert int(rows["Cable tie with a mount"][2]) == made_.ties == sum(len(loom.ties) for loom in looms(r))
+    assert sum(int(row[5]) for name, row in rows.items() if name.endswith("contacts")) == len(plugs(r))
+    assert {name for name in rows if name.startswith("Fuse ")} == {"Fuse 8 A", "Fuse 1 A", "Fuse 1.6 A"}
+    green = next(w for w in made_.wire if (w.colour, w.area) == ("green", 0.22))
+    assert int(rows["Wire green, 0.22 mm²"][5]) == -int(-green.to_buy // 1)
+    bought = [int(row[5]) for name, row in rows.items() if name.startswith("Wire ")]
+    assert sum(bought) >= sum(w.to_buy for w in made_.wire)
+
+
+def test_the_printed_sheet_says_colours_places_and_tests() -> None:
+    document = pypdfium2.PdfDocument(wire_files(Resolved(tram()))["wire/wiring-sheet.pdf"])
+    said = " ".join(" ".join(page.get_textpage().get_text_range().split()) for page in document)
+    for words in ("Route selector, 3 (between 3 and 4 o'clock)", "0.22 mm²", "its own leg", "At the open plug",
+                  "Cable of J1 of Left module", "Then test:"):  # fmt: skip
+        assert words in said, words
+    assert not any("Ã" in word for word in said.split())

@@ -16,7 +16,9 @@ from wingboard.core.record.document import read_design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.drawn import drawn
 from wingboard.core.wire.harness.gauge import RHO, awg, awg_diameter, carries, carrying, ohms
-from wingboard.core.wire.harness.laid import areas, losses, way_of
+from wingboard.core.wire.harness.laid import areas, laid, losses, way_of
+from wingboard.core.wire.harness.plugs import plugs
+from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.draws import STATES, draws, passages
@@ -171,6 +173,10 @@ def test_a_regulator_takes_from_the_supply_before_it() -> None:
     assert heat_of(r, five, 12.0) == pytest.approx(7 * 0.16)
     assert flow(r, "all").sources[Port("supply.twelve", "+")] == pytest.approx(0.16)
     assert [f.measured.value for f in found(linear, "wire.regulator-hot") if f.measured] == [pytest.approx(1.12)]
+    weak = made(linear, {"do": "edit_supply", "supply": "twelve", "amps": 0.19})
+    [short] = found(weak, "wire.supply-short")  # what hangs on the regulator hangs on the supply before it
+    assert short.subjects == ("twelve",) and short.measured and short.measured.value == pytest.approx(0.16)
+    assert found(made(linear, {"do": "edit_supply", "supply": "twelve", "amps": 0.21}), "wire.supply-short") == []
     switched = made(linear, {"do": "edit_supply", "supply": "five", "linear": False})
     assert branch(switched, "supply").full == pytest.approx(0.16 * 5 / 12 / 0.85)
     assert found(switched, "wire.regulator-hot") == []
@@ -275,3 +281,48 @@ def test_a_strip_behind_is_wired_fed_and_counted_and_a_chain_has_its_data() -> N
     assert len(rows) == 2  # three LEDs, and two
     assert found(r.design, "wire.chain-level")
     assert found(made(design, {"do": "remove_controller", "controller": "it"}), "wire.chain-level") == []
+
+
+def test_what_can_kill_is_apart_in_nets_colours_and_plugs() -> None:
+    """230 V AC: line and neutral, brown and blue (IEC 60446), on a strip of their own; nothing of it on ground."""
+    start = plate((LOAD, 30.0, 60.0), ("breaker-10", 90.0, 60.0), ("button-16", 150.0, 60.0))
+    heat = {"do": "edit_function", "function": "f1", "volts": 230, "amps": 5, "current": "AC"}
+    board = {"do": "add_controller", "id": "it", "board": "atmega2560"}
+    plugs_too = {"do": "edit_loom", "module": "plate", "signals": "dsub", "power": "strip"}
+    design = made(start, heat, {"do": "edit_function", "function": "f2", "of": "f1"}, board, plugs_too)
+    design = made(design, {"do": "set_pins", "pins": [p.model_dump() for p in solve(Resolved(design)).pins]})
+    r = Resolved(design)
+    colours = {p.wire.net: p.colour for p in laid(r) if p.wire.how == "wire"}
+    assert colours["230 V AC"] == "brown" and colours["return of 230 V AC"] == "blue"
+    assert {colours[net] for net in colours if net.startswith("f1") or net.endswith(".fed")} == {"brown"}
+    assert [(p.carries, p.kind) for p in plugs(r)] == [("signals", "dsub"), ("mains", "strip")]
+    ground = net_list(r).by_id["ground"]
+    assert not {"f1", "f2"} & {p.device for p in ground.ports}
+    mains = next(p for p in plugs(r) if p.carries == "mains")
+    others = {w.net for w in plugs(r)[0].on.values()}
+    assert not others & {w.net for w in mains.on.values()}
+    [root] = [n for n in power_tree(r) if n.kind == "supply"]
+    assert (root.name, root.full, root.volts) == ("a supply of 230 V AC", 5.0, 230.0)
+
+
+def test_a_long_chain_is_fed_again_and_each_place_carries_its_share() -> None:
+    strips = [{"do": "add_strip", "module": "plate", "kind": "chain-60", "x": 5, "y": y, "x2": 195, "y2": y}
+              for y in range(10, 111, 12)]  # fmt: skip
+    r = Resolved(made(plate(("button-16", 100.0, 60.0)), supply(5, 10), *strips))
+    nets = net_list(r)
+    plus = [Port(d.id, t) for d in nets.devices.values() if d.kind == "light" for t in d.ports if t.startswith("+")]
+    assert len(plus) == 9 + 1  # nine strips of eleven LEDs; fed in again before the 51st, within the fifth strip
+    assert Port("light.plate.strip-5", "+7") in plus
+    assert all(nets.by_port[port].id == "5 V" for port in plus)
+    shares = {d.into: d.amps for d in draws(r, "white")}
+    assert sum(shares[port] for port in plus) == pytest.approx(99 * 0.06)
+    assert shares[Port("light.plate.strip-5", "+7")] == pytest.approx(11 * 0.06 / 2)
+    dimmed = Resolved(made(r.design, {"do": "set_light", "module": "plate", "level": 0.25}))
+    assert sum(d.amps for d in draws(dimmed, "lamps")) == pytest.approx(99 * 0.06 / 4)
+
+
+def test_a_star_loses_less_than_a_chain_and_costs_more_wire() -> None:
+    chain = Resolved(readouts(3, {"do": "set_harness", "power_area": 0.22}))
+    star = Resolved(made(chain.design, {"do": "edit_module", "module": "plate", "feeds": "star", "returns": "star"}))
+    assert max(f.lost for f in losses(star)) < max(f.lost for f in losses(chain))
+    assert totals(star).metres > totals(chain).metres

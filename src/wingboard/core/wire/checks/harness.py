@@ -15,10 +15,11 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import light_lines
 from wingboard.core.wire.checks.feeding import LAID
 from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.harness.apart import dangerous_net
 from wingboard.core.wire.harness.bundles import looms
 from wingboard.core.wire.harness.laid import laid
 from wingboard.core.wire.harness.places import places
-from wingboard.core.wire.harness.plugs import KINDS, Plug, dangerous_net, plugs
+from wingboard.core.wire.harness.plugs import KINDS, Plug, plugs
 from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.wires import runs

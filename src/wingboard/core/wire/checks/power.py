@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from functools import partial
 
@@ -15,9 +16,9 @@ from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS, new_supply
 from wingboard.core.wire.drawn import SPARE, FromUsb, drawn, from_usb, supply_for
-from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.netlist import Port, supply_id
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.power.tree import fuse_for
+from wingboard.core.wire.power.tree import every_node, fuse_for, power_tree
 from wingboard.core.wire.rails import USUAL
 from wingboard.core.wire.signals import signals
 from wingboard.core.wire.terminals import said
@@ -38,7 +39,10 @@ def supply_short(r: Resolved, rule: Check) -> Iterator[Finding]:
     for supply in r.design.workshop.supplies:
         by_volts.setdefault(supply.volts, []).append(supply)
     for volts, supplies in by_volts.items():
-        gives, takes = sum(s.amps * s.count for s in supplies), drawn(r, volts)
+        gives = sum(s.amps * s.count for s in supplies)
+        nodes = {supply_id(s.id) for s in supplies}
+        hangs = math.fsum(n.full for n in every_node(power_tree(r)) if n.id in nodes)  # regulators too
+        takes = max(hangs, drawn(r, volts))
         if SPARE * takes > gives + 1e-9:
             yield rule.finding(
                 supplies[0].id,

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.record.harness import NetClass, WireColour
 from wingboard.core.record.part import BUS_LINES, PartLine
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.netlist import Net, NetList
+from wingboard.core.wire.harness.apart import dangerous_net
+from wingboard.core.wire.netlist import Net
 from wingboard.core.wire.nets import net_list
 
 CODES: dict[WireColour, str] = {
@@ -38,7 +38,7 @@ def class_of(r: Resolved, net: Net) -> NetClass:
     if net.kind == "ground":
         return "ground"
     if net.kind in ("supply", "load"):
-        return _supplied(net_list(r), net)
+        return _supplied(r, net)
     kinds = {line.does for p in net.ports for line in _lines(r, p.device) if line.terminal == p.terminal}
     if kinds & BUS_LINES:
         return "buses"
@@ -51,10 +51,8 @@ def _lines(r: Resolved, device: str) -> tuple[PartLine, ...]:
     return part.lines if part else ()
 
 
-def _supplied(nets: NetList, net: Net) -> NetClass:
-    devices = [nets.devices[p.device] for p in net.ports]
-    loads = [d.value for d in devices if d.kind in ("load", "supply")]
-    if any(v >= AC_UNLESS_SAID for v in loads) or any("L" in d.ports for d in devices if d.kind == "supply"):
+def _supplied(r: Resolved, net: Net) -> NetClass:
+    if dangerous_net(r, net):
         return "neutral" if net.id.startswith("return") else "line"
     if net.kind == "load":
         return "loads"

@@ -7,11 +7,10 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import Any, NamedTuple
 
-from wingboard.core.brief.danger import dangerous
-from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.record.harness import Carries, PlugKind
 from wingboard.core.record.wiring import PinChoice
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.harness.apart import dangerous_net
 from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.netlist import Net, Port
 from wingboard.core.wire.nets import net_list
@@ -217,21 +216,6 @@ class _Allotting:
             for _ in range(many):
                 on[next(free)] = wire
         return dict(sorted(on.items()))
-
-
-def dangerous_net(r: Resolved, net: Net) -> bool:
-    """Whether touching what is on a net can hurt: it is fed, or switched, at a dangerous voltage."""
-    nets = net_list(r)
-    if net.kind not in ("supply", "load"):
-        return False
-    for port in net.ports:
-        device = nets.devices[port.device]
-        if device.kind in ("supply", "load") and (device.value >= AC_UNLESS_SAID or "L" in device.ports):
-            return True
-        f = r.functions.get(device.of)
-        if device.kind in ("part", "relay") and net.kind == "load" and f and dangerous(r.design, f.switches):
-            return port.terminal not in ("A1", "A2")
-    return False
 
 
 def _keyed(made: list[Plug]) -> Iterator[Plug]:
