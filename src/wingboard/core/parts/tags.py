@@ -113,7 +113,7 @@ def _spread(part: Part, terminals: Sequence[str], width: float, height: float) -
                 across = (blocks.index(t[0]) - (len(blocks) - 1) / 2) * 0.4
                 made.append(Tag(t, across * width, 0.35 * height * (1 if t[1] in "13" else -1)))
             else:
-                x, y = _SIDES.get(t, (0, -1))
+                x, y = (0.6, -1.0) if t == "NC" else _SIDES.get(t, (0, 0))  # a contact more, beside the others
                 made.append(Tag(t, 0.4 * width * x, 0.35 * height * y))
         return tuple(made)
     upper = -(-len(terminals) // 2)
