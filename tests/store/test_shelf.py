@@ -31,6 +31,19 @@ def test_what_is_set_is_on_the_shelf_at_once_and_the_newest_counts(desk: Desk) -
     assert (shelf.stock, shelf.supplies, shelf.parts) == ((SHEET,), (FIVE,), ())
 
 
+def test_what_a_supply_is_made_from_and_what_was_read_stay_in_their_design(desk: Desk) -> None:
+    ident = desk.add(plate(), "Start").design_id
+    made = Supply(id="low", name="5 V from it", volts=5, amps=1, fuse=1, made_from="twelve", linear=True, measured=0.4)
+    desk.command(ident, 1, (adding(Supply(id="twelve", name="12 V", volts=12, amps=3)), adding(made)))
+    kept = {supply.id: supply for supply in desk.shelf().supplies}
+    assert kept["low"] == made.model_copy(update={"made_from": None, "measured": 0.0})
+    other = desk.add(plate(), "Other").design_id
+    desk.command(other, 1, (adding(kept["low"]),))
+    assert desk.open(ident).design.workshop.supplies[1] == made
+    desk.command(ident, 2, (RemoveFromWorkshop(kind="supplies", id="twelve"),))
+    assert desk.open(ident).design.workshop.supplies == (made.model_copy(update={"made_from": None}),)
+
+
 def test_an_own_part_is_chosen_in_another_design(desk: Desk) -> None:
     first = desk.add(plate(), "Start").design_id
     read = Reading(of="bush", values=(9.5,))

@@ -89,8 +89,10 @@ def test_names_that_mean_something_to_the_format_are_words() -> None:
     assert len(pypdfium2.PdfDocument(pdf("none", []))) == 1
 
 
-@pytest.mark.parametrize(("text", "width", "kept"), [("short", 50.0, "short"), ("a very long name of a lamp", 13.5, "a very lo…"),
-                                                     ("x", 0.1, "x")])  # fmt: skip
+CUT = [("short", 50.0, "short"), ("a very long name of a lamp", 13.5, "a very l…"), ("x", 0.1, "x")]
+
+
+@pytest.mark.parametrize(("text", "width", "kept"), CUT)
 def test_long_names_are_cut_with_an_ellipsis(text: str, width: float, kept: str) -> None:
     assert shortened(text, 2.6, width) == kept
 
