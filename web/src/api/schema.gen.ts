@@ -1068,46 +1068,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/wire/networks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Wired Together
-         * @description Networks, coded selectors and ladders of all modules.
-         */
-        get: operations["wired_together_api_designs__design_id__wire_networks_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/designs/{design_id}/wire/schemes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Schemes
-         * @description The ways to read and drive these functions, each tried on the whole panel.
-         */
-        get: operations["schemes_api_designs__design_id__wire_schemes_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/designs/{design_id}/wire/board-text": {
         parameters: {
             query?: never;
@@ -1180,6 +1140,46 @@ export interface paths {
          * @description The pin list as JSON.
          */
         get: operations["pins_json_api_designs__design_id__wire_pins_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/networks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wired Together
+         * @description Networks, coded selectors and ladders of all modules.
+         */
+        get: operations["wired_together_api_designs__design_id__wire_networks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schemes
+         * @description The ways to read and drive these functions, each tried on the whole panel.
+         */
+        get: operations["schemes_api_designs__design_id__wire_schemes_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7773,7 +7773,7 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["NetworkLineView"][];
             /** Rows */
-            rows: components["schemas"]["wingboard__api__routers__wire__SpotView"][][];
+            rows: components["schemas"]["wingboard__api__routers__schemes__SpotView"][][];
             /** Chips */
             chips: components["schemas"]["ChipView"][];
             /** Chain */
@@ -12256,6 +12256,18 @@ export interface components {
             mean: number;
         };
         /**
+         * SpotView
+         * @description A terminal that is read or driven.
+         */
+        wingboard__api__routers__schemes__SpotView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Terminal */
+            terminal: string;
+        };
+        /**
          * FaultView
          * @description Where the written program takes too much or leaves something.
          */
@@ -12338,18 +12350,6 @@ export interface components {
             words: string;
             /** Mind */
             mind: string;
-        };
-        /**
-         * SpotView
-         * @description A terminal that is read or driven.
-         */
-        wingboard__api__routers__wire__SpotView: {
-            /** Function */
-            function: string;
-            /** Name */
-            name: string;
-            /** Terminal */
-            terminal: string;
         };
         /**
          * StepView
@@ -14735,88 +14735,6 @@ export interface operations {
             };
         };
     };
-    wired_together_api_designs__design_id__wire_networks_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NetworksView"];
-                };
-            };
-            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    schemes_api_designs__design_id__wire_schemes_get: {
-        parameters: {
-            query?: {
-                function?: string[];
-            };
-            header?: never;
-            path: {
-                design_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SchemesView"];
-                };
-            };
-            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     read_board_text_api_designs__design_id__wire_board_text_post: {
         parameters: {
             query?: never;
@@ -14963,6 +14881,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wired_together_api_designs__design_id__wire_networks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NetworksView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    schemes_api_designs__design_id__wire_schemes_get: {
+        parameters: {
+            query?: {
+                function?: string[];
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemesView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

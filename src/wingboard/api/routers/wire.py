@@ -2,29 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
-
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, Key, OnDesk, Revision, WithJobs, as_json, download, file_of
 from wingboard.api.routers.events import JobView, job_view
-from wingboard.core.changes.command import Command
 from wingboard.core.record.controllers import Board, board_of
-from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import OwnPin
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
-from wingboard.core.wire.comparing import options
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.harness.oflines import wires_of_lines
 from wingboard.core.wire.harness.plugs import plugs, rows_of
 from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.schemes.choosing import take_up
-from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors, returns_of
-from wingboard.core.wire.schemes.networks import NetworkKind
-from wingboard.core.wire.topologies import topologies
 from wingboard.services.solving import solving
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -207,210 +198,6 @@ def _boards(r: Resolved) -> list[BoardView]:
             )
         )
     return found
-
-
-class OptionView(BaseModel):
-    """A way to read and drive some functions, and what it adds to the panel; with the commands that take it up."""
-
-    scheme: Scheme
-    now: bool
-    pins: int
-    analogue: int = Field(description="Of the pins")
-    wires: int
-    joints: int
-    diodes: int
-    chips: int
-    small: int = Field(description="Small parts in all")
-    money: int = Field(description="Of the small parts, in minor units")
-    minutes: float
-    reads: float | None = Field(description="ms until a change is seen; none where only lamps are driven")
-    left: list[str] = Field(description="Terminals that are wired by themselves, and why")
-    loses: list[str]
-    not_for: str = Field(description="Why it cannot be; then everything else is 0")
-    commands: list[Command]
-
-
-class SchemesView(BaseModel):
-    """The ways for some functions, and the names of these."""
-
-    functions: list[str]
-    names: list[str]
-    options: list[OptionView]
-
-
-class SpotView(BaseModel):
-    """A terminal that is read or driven."""
-
-    function: str
-    name: str
-    terminal: str
-
-
-class ChipPinView(BaseModel):
-    """A pin of a chip and what it is joined to in words."""
-
-    number: int
-    name: str
-    to: str
-    function: str
-
-
-class ChipView(BaseModel):
-    """A chip by its mark, with its pins in their order."""
-
-    mark: str
-    name: str
-    address: str
-    pins: list[ChipPinView]
-
-
-class NetworkLineView(BaseModel):
-    """A line of a network, and the pin that it ends on."""
-
-    name: str
-    at: str
-
-
-class ShownView(BaseModel):
-    """A read-out of a chain: its digits, and how many of them, from the left, stay dark."""
-
-    function: str
-    name: str
-    digits: int
-    dark: int
-
-
-class NetworkView(BaseModel):
-    """A network of one module: rows of a matrix, or chips."""
-
-    id: str
-    kind: NetworkKind
-    name: str
-    module: str
-    lines: list[NetworkLineView]
-    rows: list[list[SpotView]]
-    chips: list[ChipView]
-    chain: list[ShownView]
-
-
-class TapView(BaseModel):
-    """A way of a ladder: what the converter reads, and the readings that count as it."""
-
-    way: int
-    share: float
-    reading: int
-    low: int
-    high: int
-    off: float
-
-
-class LadderView(BaseModel):
-    """A ladder: taps, what the pin sees at most (Ω), how far a tap may move and does (shares), and settling (s)."""
-
-    taps: list[TapView]
-    source: float
-    off: float
-    half: float
-    settles: float
-
-
-class SelectorView(BaseModel):
-    """A selector that is read as one: over a ladder, or in so many bits."""
-
-    function: str
-    name: str
-    module: str
-    words: list[str]
-    step: float
-    steady: bool
-    ladder: LadderView | None
-    bits: int
-
-
-class ReturnsView(BaseModel):
-    """How the grounds of a module are wired, and how many wires that is."""
-
-    module: str
-    name: str
-    returns: Literal["bus", "star"]
-    wires: int
-
-
-class ManyBoards(BaseModel):
-    """So many boards of a kind."""
-
-    many: int
-    name: str
-
-
-class TopologyView(BaseModel):
-    """A way to spread the lines over controllers, and what it takes."""
-
-    name: str
-    boards: list[ManyBoards]
-    money: int = Field(description="Of the boards, in minor units")
-    ports: int = Field(description="USB ports")
-    crossing: int = Field(description="Wires from one module to another")
-    plugs: list[int] = Field(description="D-sub plugs there, by their contacts")
-    not_for: str
-
-
-class NetworksView(BaseModel):
-    """What is read or driven together, selectors read as one, how grounds are wired, how boards can be spread."""
-
-    topologies: list[TopologyView]
-    returns: list[ReturnsView]
-    networks: list[NetworkView]
-    selectors: list[SelectorView]
-
-
-@router.get("/networks", responses={200: {"model": NetworksView}})
-def wired_together(desk: OnDesk, design_id: DesignId) -> Response:
-    """Networks, coded selectors and ladders of all modules."""
-    r = desk.open(design_id).resolved
-    return as_json(
-        NetworksView(
-            topologies=[
-                TopologyView(
-                    **{
-                        **way._asdict(),
-                        "boards": [ManyBoards(many=many, name=name) for many, name in way.boards],
-                        "plugs": list(way.plugs),
-                    }
-                )
-                for way in topologies(r)
-            ],
-            returns=[ReturnsView(**each._asdict()) for each in returns_of(r)],
-            networks=[NetworkView.model_validate(_plain(n)) for n in drawn_networks(r)],
-            selectors=[SelectorView.model_validate(_plain(s)) for s in drawn_selectors(r)],
-        )
-    )
-
-
-def _plain(thing: Any) -> Any:
-    """Named tuples as objects, all the way down; what is a plain pair is a line and its pin."""
-    if hasattr(thing, "_asdict"):
-        return {name: _plain(value) for name, value in thing._asdict().items()}
-    if isinstance(thing, tuple):
-        return [_plain(each) for each in thing]
-    return thing
-
-
-@router.get("/schemes", responses={200: {"model": SchemesView}})
-def schemes(
-    desk: OnDesk, design_id: DesignId, function: Annotated[list[str], Query(default_factory=list, max_length=2000)]
-) -> Response:
-    """The ways to read and drive these functions, each tried on the whole panel."""
-    r = desk.open(design_id).resolved
-    known = [f for f in function if f in r.functions]
-    found = [
-        OptionView(
-            **{**option._asdict(), "left": list(option.left), "loses": list(option.loses)},
-            commands=[] if option.not_for or option.now else list(take_up(r, known, option.scheme)),
-        )
-        for option in options(r, known)
-    ]
-    return as_json(SchemesView(functions=known, names=[r.functions[f].name for f in known], options=found))
 
 
 def _sides(kind: Board) -> list[SideView]:
