@@ -14,7 +14,8 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.drawn import drawn
+from wingboard.core.wire.comparing import options
+from wingboard.core.wire.drawn import drawn, from_usb
 from wingboard.core.wire.harness.gauge import RHO, awg, awg_diameter, carries, carrying, ohms
 from wingboard.core.wire.harness.laid import areas, laid, losses, way_of
 from wingboard.core.wire.harness.plugs import plugs
@@ -326,3 +327,45 @@ def test_a_star_loses_less_than_a_chain_and_costs_more_wire() -> None:
     star = Resolved(made(chain.design, {"do": "edit_module", "module": "plate", "feeds": "star", "returns": "star"}))
     assert max(f.lost for f in losses(star)) < max(f.lost for f in losses(chain))
     assert totals(star).metres > totals(chain).metres
+
+
+SMALL = (
+    (READOUT, 30.0, 60.0),
+    ("led-5-bezel", 80.0, 60.0),
+    ("button-22-lit", 120.0, 60.0),
+    ("potentiometer", 160.0, 60.0),
+)
+
+
+@pytest.mark.parametrize("scheme", ["direct", "shift", "expander"])
+def test_a_board_takes_from_usb_what_its_branch_of_the_tree_says(scheme: str) -> None:
+    """Two ways to the same figure: the check's count of what hangs on a board, and the currents of the nets."""
+    ways = ({"do": "edit_function", "function": f"f{n}", "scheme": scheme} for n in (2, 3))
+    design = made(plate(*SMALL), {"do": "add_controller", "id": "it", "board": "atmega2560"}, *ways)
+    design = made(design, {"do": "set_pins", "pins": [p.model_dump() for p in solve(Resolved(design)).pins]})
+    for each in (design, demo_design()):
+        r = Resolved(each)
+        boards = {node.id: node.full for node in every_node(power_tree(r)) if node.kind == "board"}
+        assert len(boards) == len(each.controllers)
+        for controller in each.controllers:
+            assert boards[f"board.{controller.id}"] == pytest.approx(from_usb(r, controller.id).total)
+
+
+def test_everything_that_takes_current_is_somewhere_in_the_tree_once() -> None:
+    r = Resolved(demo_design())
+    for state in STATES:
+        leaves = [n for n in every_node(power_tree(r)) if n.kind in ("lamps", "light", "parts", "load", "coil")]
+        assert sum(n.amps[state] for n in leaves) == pytest.approx(sum(f.draw.amps for f in flow(r, state).fed))
+    names = {n.name for n in every_node(power_tree(r))}
+    assert {"light behind, Left module", "what Saloon heat switches", "fuse 8 A"} <= names
+
+
+def test_on_a_plug_the_same_lines_are_two_pieces_each() -> None:
+    bare = made(plate(*SMALL), {"do": "add_controller", "id": "it", "board": "atmega2560"})
+    bare = made(bare, {"do": "set_pins", "pins": [p.model_dump() for p in solve(Resolved(bare)).pins]})
+    loom = {"do": "edit_loom", "module": "plate", "signals": "dsub", "power": "strip"}
+    for function in ("f2", "f4"):
+        [one] = [o for o in options(Resolved(bare), [function]) if o.scheme == "direct"]
+        [two] = [o for o in options(Resolved(made(bare, loom)), [function]) if o.scheme == "direct"]
+        assert two.pins == one.pins and two.diodes == one.diodes
+        assert two.wires > one.wires and two.joints - one.joints == 2 * (two.wires - one.wires)
