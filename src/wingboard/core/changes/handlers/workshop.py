@@ -92,14 +92,30 @@ def handle_edit_stock(command: EditStock, design: Design, catalogue: Catalogue) 
 
 @carry_out.register
 def handle_add_supply(command: AddSupply, design: Design, catalogue: Catalogue) -> Design:
-    return _with(design, "supplies", _added(design.workshop.supplies, Supply, command, "supply-"))
+    supplies = _added(design.workshop.supplies, Supply, command, "supply-")
+    _refuse_without_source(supplies, supplies[-1])
+    return _with(design, "supplies", supplies)
 
 
 @carry_out.register
 def handle_edit_supply(command: EditSupply, design: Design, catalogue: Catalogue) -> Design:
     supply = found(design.workshop.supplies, command.supply, "supply", "supply")
     changed = edited(supply, changes_in(command, "supply", nullable=("made_from",)))
-    return _with(design, "supplies", replaced(design.workshop.supplies, changed))
+    supplies = replaced(design.workshop.supplies, changed)
+    _refuse_without_source(supplies, changed)
+    return _with(design, "supplies", supplies)
+
+
+def _refuse_without_source(supplies: tuple[Supply, ...], supply: Supply) -> None:
+    """Refuse a supply that is made from none that there is, or, over others, from itself."""
+    by_id = {s.id: s for s in supplies}
+    above = supply.made_from
+    while above is not None:
+        if above not in by_id:
+            raise UnknownThing(f"There is no supply “{above}” in the workshop", "made_from")
+        if above == supply.id:
+            raise NotPossible(f"{supply.name} would be made from itself", "made_from")
+        above = by_id[above].made_from
 
 
 @carry_out.register
