@@ -207,6 +207,12 @@ def test_a_database_of_the_fourteenth_format_opens_and_takes_what_the_fifteenth_
     assert design.soldered and design.workshop.supplies and not any(s.fuse for s in design.workshop.supplies)
 
 
+def test_a_database_of_the_fifteenth_format_opens_and_takes_what_the_sixteenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-15", EditFunction(function="f1", through="relay", driven="controller"))
+    assert {f.switches.driven for f in design.functions} == {"contact"}
+    assert design.harness.slack == 20 and design.harness.colours
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

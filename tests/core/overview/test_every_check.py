@@ -1150,6 +1150,10 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 
 
 ELSEWHERE = {
+    "wire.carrier-small": "test_what_carries_a_load_bears_it",
+    "wire.transistor-hot": "test_what_carries_a_load_bears_it",
+    "wire.load-by-program": "test_nothing_dangerous_hangs_on_a_program_or_lies_beside_what_a_pin_reads",
+    "wire.danger-beside-logic": "test_nothing_dangerous_hangs_on_a_program_or_lies_beside_what_a_pin_reads",
     "wire.fuse-load": "test_fuses_are_a_quarter_over_their_load_and_wires_outlast_them",
     "wire.unfused": "test_fuses_are_a_quarter_over_their_load_and_wires_outlast_them",
     "wire.fuse-wire": "test_fuses_are_a_quarter_over_their_load_and_wires_outlast_them",

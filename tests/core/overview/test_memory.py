@@ -57,12 +57,14 @@ def variants(design: Design) -> Iterator[tuple[str, Design]]:
 @pytest.mark.parametrize("name", ["kestrel-line-9", "dust-extraction"])
 def test_a_check_reads_nothing_that_it_does_not_name(demo: Callable[[str], Design], name: str) -> None:
     design = demo(name)
+    before = Resolved(design)
     for changed, variant in variants(design):
+        after = Resolved(variant)
         differs = {facet for facet in FACETS if facet_of(variant, facet) != facet_of(design, facet)}
         assert changed in differs or getattr(design, changed, 1) == ()
         for rule in all_checks():
             if not differs & set(rule.reads):
-                assert judged(rule, Resolved(variant)) == judged(rule, Resolved(design)), (rule.code, changed)
+                assert judged(rule, after) == judged(rule, before), (rule.code, changed)
 
 
 def checking(run: Callable[[Resolved, Check], Iterator[Finding]]) -> Check:

@@ -37,7 +37,8 @@ def test_a_load_beyond_the_contacts_is_left_to_a_relay(load: dict[str, Any], spe
     design = switching(load)
     findings = found(design, "parts.overloaded")
     assert bool(findings) is speaks
-    if findings:
+    assert not any(f.fixable for f in findings) or load["volts"] < 400  # no carrier here bears 600 V
+    if findings and findings[0].fixable:
         after = settled(design, findings[0])
         assert after.functions[0].switches.through in ("relay", "contactor")
         assert found(after, "parts.overloaded") == []

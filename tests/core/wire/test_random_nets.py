@@ -42,7 +42,8 @@ WIRED = tuple(p.id for p in catalogue().values() if p.lines or p.contacts or p.f
 LOADS = st.fixed_dictionaries({
     "volts": st.sampled_from([5.0, 12.0, 24.0, 48.0, 110.0, 230.0]), "amps": st.sampled_from([0.0, 0.5, 6.0]),
     "through": st.sampled_from(["", "relay", "contactor", "transistor"]), "bus": st.sampled_from(["", "A", "B"]),
-    "current": st.sampled_from(["", "AC", "DC"]),
+    "current": st.sampled_from(["", "AC", "DC"]), "driven": st.sampled_from(["contact", "controller"]),
+    "seen": st.sampled_from(["", "pole", "auxiliary", "divider"]),
 })  # fmt: skip
 
 
@@ -115,7 +116,7 @@ def test_nothing_is_shorted_and_nothing_hangs_in_the_air(design: Design) -> None
             free = {t for t in device.ports if Port(device.id, t) not in nets.by_port}
             assert not whole or all(t.split()[1][0] in "QGI" for t in free), free  # outputs, and inputs with pull-ups
         elif device.kind not in ("part", "controller"):
-            pairs = [on[:2], on[2:]] if device.kind == "relay" else [on]  # a coil, and a contact beside it
+            pairs = [on[:2], on[2:4], on[4:]] if device.kind == "relay" else [on]  # a coil, and contacts beside it
             assert all(len(pair) == len(set(pair)) for pair in pairs), (
                 device
             )  # both ends on one net: bridged, or a short

@@ -1188,6 +1188,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/wire/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways To Switch
+         * @description The ways to switch a function's load and to see whether it is on, each tried on the whole panel.
+         */
+        get: operations["ways_to_switch_api_designs__design_id__wire_carriers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/wire/sheet": {
         parameters: {
             query?: never;
@@ -1960,6 +1980,8 @@ export interface components {
              *       "amps": 0,
              *       "current": "",
              *       "through": "",
+             *       "driven": "contact",
+             *       "seen": "",
              *       "bus": ""
              *     }
              */
@@ -3263,6 +3285,98 @@ export interface components {
             candidates: components["schemas"]["CandidateView"][];
         };
         /**
+         * CarrierView
+         * @description A way to switch a load, and what it adds to the panel; with the commands that take it up.
+         */
+        CarrierView: {
+            /**
+             * Through
+             * @enum {string}
+             */
+            through: "" | "relay" | "contactor" | "transistor";
+            /**
+             * Driven
+             * @enum {string}
+             */
+            driven: "contact" | "controller";
+            /** Now */
+            now: boolean;
+            /** Pins */
+            pins: number;
+            /** Wires */
+            wires: number;
+            /** Joints */
+            joints: number;
+            /**
+             * Small
+             * @description Small parts in all
+             */
+            small: number;
+            /**
+             * Money
+             * @description Of the small parts, in minor units
+             */
+            money: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Amps
+             * @description What it bears (A); 0 where that is not said
+             */
+            amps: number;
+            /**
+             * Volts
+             * @description What it bears (V)
+             */
+            volts: number;
+            /**
+             * Coil
+             * @description What its coil draws (A)
+             */
+            coil: number;
+            /**
+             * Lost
+             * @description V that the load does not get
+             */
+            lost: number;
+            /**
+             * Heat
+             * @description W in what carries it
+             */
+            heat: number;
+            /**
+             * Acts
+             * @description ms from the control to the load
+             */
+            acts: number;
+            /** Loses */
+            loses: string[];
+            /**
+             * Not For
+             * @description Why it cannot be; then everything else is 0
+             */
+            not_for: string;
+            /** Commands */
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["AddWire"] | components["schemas"]["EditWire"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["SetBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["AddController"] | components["schemas"]["EditController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["SetSoldered"] | components["schemas"]["SetHarness"] | components["schemas"]["EditLoom"] | components["schemas"]["StandOutside"] | components["schemas"]["ForgetStanding"] | components["schemas"]["SetUsb"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+        };
+        /**
+         * CarriersView
+         * @description The ways to switch and to see a function's load; empty where it has none.
+         */
+        CarriersView: {
+            /** Function */
+            function: string;
+            /**
+             * Load
+             * @description In words
+             */
+            load: string;
+            /** Ways */
+            ways: components["schemas"]["CarrierView"][];
+            /** Seen */
+            seen: components["schemas"]["SeenView"][];
+        };
+        /**
          * Case
          * @description A box behind a module: walls round its plate, and a back; of sheet, or printed in one piece or several.
          */
@@ -3951,10 +4065,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 15
+             * @default 16
              * @constant
              */
-            version: 15;
+            version: 16;
             /** Name */
             name: string;
             /**
@@ -4429,6 +4543,16 @@ export interface components {
              * @description What carries the load in the control's stead
              */
             through?: ("" | "relay" | "contactor" | "transistor") | null;
+            /**
+             * Driven
+             * @description What drives that
+             */
+            driven?: ("contact" | "controller") | null;
+            /**
+             * Seen
+             * @description How a controller sees whether the load is on
+             */
+            seen?: ("" | "pole" | "auxiliary" | "divider") | null;
             /** Bus */
             bus?: string | null;
             /** Indicator */
@@ -5607,6 +5731,8 @@ export interface components {
              *       "amps": 0,
              *       "current": "",
              *       "through": "",
+             *       "driven": "contact",
+             *       "seen": "",
              *       "bus": ""
              *     }
              */
@@ -9995,6 +10121,30 @@ export interface components {
             depth: number;
         };
         /**
+         * SeenView
+         * @description A way for a controller to see whether a load is on, or to be blind to it.
+         */
+        SeenView: {
+            /**
+             * Seen
+             * @enum {string}
+             */
+            seen: "" | "pole" | "auxiliary" | "divider";
+            /** Now */
+            now: boolean;
+            /** Pins */
+            pins: number;
+            /** Wires */
+            wires: number;
+            /**
+             * Not For
+             * @description Why it cannot be
+             */
+            not_for: string;
+            /** Commands */
+            commands: (components["schemas"]["Rename"] | components["schemas"]["SetBrief"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MeasureOpening"] | components["schemas"]["SetSeat"] | components["schemas"]["RemoveSeat"] | components["schemas"]["SetEnvironment"] | components["schemas"]["AddKeepOut"] | components["schemas"]["EditKeepOut"] | components["schemas"]["RemoveKeepOut"] | components["schemas"]["SplitOpening"] | components["schemas"]["AddMachine"] | components["schemas"]["EditMachine"] | components["schemas"]["AddStock"] | components["schemas"]["EditStock"] | components["schemas"]["AddSupply"] | components["schemas"]["EditSupply"] | components["schemas"]["AddWire"] | components["schemas"]["EditWire"] | components["schemas"]["RemoveFromWorkshop"] | components["schemas"]["SetOnHand"] | components["schemas"]["LogHours"] | components["schemas"]["AddFunction"] | components["schemas"]["EditFunction"] | components["schemas"]["RemoveFunction"] | components["schemas"]["MoveFunctions"] | components["schemas"]["ChoosePart"] | components["schemas"]["AdoptPart"] | components["schemas"]["CopyPart"] | components["schemas"]["CombineParts"] | components["schemas"]["MeasurePart"] | components["schemas"]["EditPart"] | components["schemas"]["RemovePart"] | components["schemas"]["PlacePart"] | components["schemas"]["MoveItems"] | components["schemas"]["TurnItems"] | components["schemas"]["RemoveItems"] | components["schemas"]["SetPocket"] | components["schemas"]["Arrange"] | components["schemas"]["SwapGroups"] | components["schemas"]["PairMirrored"] | components["schemas"]["UnpairItems"] | components["schemas"]["LockItems"] | components["schemas"]["CopyItems"] | components["schemas"]["EditLegend"] | components["schemas"]["RemoveLegend"] | components["schemas"]["SetStyle"] | components["schemas"]["AddGraphic"] | components["schemas"]["EditGraphic"] | components["schemas"]["RemoveGraphic"] | components["schemas"]["AddProcedure"] | components["schemas"]["EditProcedure"] | components["schemas"]["RemoveProcedure"] | components["schemas"]["AddReference"] | components["schemas"]["EditReference"] | components["schemas"]["RemoveReference"] | components["schemas"]["TraceCircle"] | components["schemas"]["AssignCircle"] | components["schemas"]["RemoveCircle"] | components["schemas"]["AddModule"] | components["schemas"]["EditModule"] | components["schemas"]["ResizeModule"] | components["schemas"]["SetFixings"] | components["schemas"]["RemoveFixings"] | components["schemas"]["AddScrew"] | components["schemas"]["EditScrew"] | components["schemas"]["RemoveScrew"] | components["schemas"]["RemoveModule"] | components["schemas"]["SplitModule"] | components["schemas"]["SetSchool"] | components["schemas"]["AddLayer"] | components["schemas"]["RemoveLayer"] | components["schemas"]["EditLayer"] | components["schemas"]["AddFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["MountBoard"] | components["schemas"]["EditMounted"] | components["schemas"]["UnmountBoard"] | components["schemas"]["SetCase"] | components["schemas"]["RemoveCase"] | components["schemas"]["AddStrip"] | components["schemas"]["EditStrip"] | components["schemas"]["AddLeds"] | components["schemas"]["EditLed"] | components["schemas"]["RemoveLights"] | components["schemas"]["SetLight"] | components["schemas"]["LogTrial"] | components["schemas"]["RemoveTrial"] | components["schemas"]["SetJob"] | components["schemas"]["SetCopies"] | components["schemas"]["LogFit"] | components["schemas"]["ForgetFit"] | components["schemas"]["Tick"] | components["schemas"]["MarkCut"] | components["schemas"]["UnmarkCut"] | components["schemas"]["SetSplit"] | components["schemas"]["SetLettering"] | components["schemas"]["SetOldHoles"] | components["schemas"]["AddPatch"] | components["schemas"]["EditPatch"] | components["schemas"]["RemovePatch"] | components["schemas"]["SetColours"] | components["schemas"]["SetFrame"] | components["schemas"]["RemoveFrame"] | components["schemas"]["SetBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["AddController"] | components["schemas"]["EditController"] | components["schemas"]["RemoveController"] | components["schemas"]["PinLine"] | components["schemas"]["UnpinLines"] | components["schemas"]["SetPins"] | components["schemas"]["SetSoldered"] | components["schemas"]["SetHarness"] | components["schemas"]["EditLoom"] | components["schemas"]["StandOutside"] | components["schemas"]["ForgetStanding"] | components["schemas"]["SetUsb"] | components["schemas"]["AcceptFinding"] | components["schemas"]["RetractAcceptance"] | components["schemas"]["SetLimit"])[];
+        };
+        /**
          * SelectorView
          * @description A selector that is read as one: over a ladder, or in so many bits.
          */
@@ -11468,11 +11618,25 @@ export interface components {
             current: "" | "AC" | "DC";
             /**
              * Through
-             * @description What carries the load in the control's stead; the control drives it
+             * @description What carries the load in the control's stead
              * @default
              * @enum {string}
              */
             through: "" | "relay" | "contactor" | "transistor";
+            /**
+             * Driven
+             * @description What drives that: the control's own contact, or a controller's pin
+             * @default contact
+             * @enum {string}
+             */
+            driven: "contact" | "controller";
+            /**
+             * Seen
+             * @description How a controller sees whether the load is on
+             * @default
+             * @enum {string}
+             */
+            seen: "" | "pole" | "auxiliary" | "divider";
             /**
              * Bus
              * @default
@@ -14963,6 +15127,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchemesView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ways_to_switch_api_designs__design_id__wire_carriers_get: {
+        parameters: {
+            query: {
+                function: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriersView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

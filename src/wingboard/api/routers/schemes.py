@@ -9,7 +9,8 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json
 from wingboard.core.changes.command import Command
-from wingboard.core.record.functions import Scheme
+from wingboard.core.record.functions import Carrier, Driven, Scheme, Seen
+from wingboard.core.wire.carrying import bearing, carriers
 from wingboard.core.wire.comparing import options
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors, returns_of
@@ -46,6 +47,49 @@ class SchemesView(BaseModel):
     functions: list[str]
     names: list[str]
     options: list[OptionView]
+
+
+class CarrierView(BaseModel):
+    """A way to switch a load, and what it adds to the panel; with the commands that take it up."""
+
+    through: Carrier
+    driven: Driven
+    now: bool
+    pins: int
+    wires: int
+    joints: int
+    small: int = Field(description="Small parts in all")
+    money: int = Field(description="Of the small parts, in minor units")
+    minutes: float
+    amps: float = Field(description="What it bears (A); 0 where that is not said")
+    volts: float = Field(description="What it bears (V)")
+    coil: float = Field(description="What its coil draws (A)")
+    lost: float = Field(description="V that the load does not get")
+    heat: float = Field(description="W in what carries it")
+    acts: float = Field(description="ms from the control to the load")
+    loses: list[str]
+    not_for: str = Field(description="Why it cannot be; then everything else is 0")
+    commands: list[Command]
+
+
+class SeenView(BaseModel):
+    """A way for a controller to see whether a load is on, or to be blind to it."""
+
+    seen: Seen
+    now: bool
+    pins: int
+    wires: int
+    not_for: str = Field(description="Why it cannot be")
+    commands: list[Command]
+
+
+class CarriersView(BaseModel):
+    """The ways to switch and to see a function's load; empty where it has none."""
+
+    function: str
+    load: str = Field(description="In words")
+    ways: list[CarrierView]
+    seen: list[SeenView]
 
 
 class SpotView(BaseModel):
@@ -221,3 +265,18 @@ def schemes(
         for option in options(r, known)
     ]
     return as_json(SchemesView(functions=known, names=[r.functions[f].name for f in known], options=found))
+
+
+@router.get("/carriers", responses={200: {"model": CarriersView}})
+def ways_to_switch(desk: OnDesk, design_id: DesignId, function: str) -> Response:
+    """The ways to switch a function's load and to see whether it is on, each tried on the whole panel."""
+    r = desk.open(design_id).resolved
+    ways, seen = carriers(r, function)
+    return as_json(
+        CarriersView(
+            function=function,
+            load=bearing(r.functions[function].switches) if ways else "",
+            ways=[CarrierView(**{**w._asdict(), "loses": list(w.loses), "commands": list(w.commands)}) for w in ways],
+            seen=[SeenView(**{**s._asdict(), "commands": list(s.commands)}) for s in seen],
+        )
+    )

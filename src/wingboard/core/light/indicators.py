@@ -7,7 +7,7 @@ from typing import NamedTuple
 from wingboard.core.findings.facets import Facet
 from wingboard.core.light.resistor import HEADROOM, heat, rated, series_resistor
 from wingboard.core.record.functions import Function
-from wingboard.core.record.lamps import LENSES, made_for
+from wingboard.core.record.lamps import LENSES, lamp_volts, made_for
 from wingboard.core.record.part import Part, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp
@@ -63,7 +63,7 @@ class LampUse(NamedTuple):
 
 
 def _one(r: Resolved, function: Function, part: Part, line: PartLine, states: int) -> LampUse:
-    volts = function.switches.volts
+    volts = lamp_volts(function, part)
     supply = over_lamp(r, function, f"{function.id}.{line.id}")
     if line.volts:
         return LampUse(

@@ -13,6 +13,7 @@ from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.light.resistor import USUAL_RATING
 from wingboard.core.light.screens import screens_of
+from wingboard.core.parts.carriers import TRANSISTORS
 from wingboard.core.parts.counting import shopping_rows
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.lights import Backlight
@@ -23,8 +24,10 @@ from wingboard.core.stack.case import case_of
 from wingboard.core.stack.console import frame_of
 from wingboard.core.stack.hardware import hardware_list
 from wingboard.core.stack.shell import weight
+from wingboard.core.wire.carried import coil_volts
 from wingboard.core.wire.harness.plugs import KINDS, plugs
 from wingboard.core.wire.harness.totals import MORE, totals
+from wingboard.core.wire.helpers import ACROSS
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import IN_SERIES
 from wingboard.core.wire.schemes.coder import NAME as CODER
@@ -71,7 +74,6 @@ def _resistors(r: Resolved) -> list[tuple[str, ...]]:
 def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
     """What is soldered between parts and pins, but for the resistors of lamps, by what it is."""
     found: Counter[tuple[str, str]] = Counter()
-    coils = {d.id for d in wired_in(r) if d.kind == "relay"}
     for device in wired_in(r):
         if device.kind == "resistor":
             if not device.id.endswith(IN_SERIES):  # those, of lamps and of the light behind, are above
@@ -79,8 +81,16 @@ def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
         elif device.kind == "chip":
             name = device.name.split(",")[0]
             found[name, "on the tags of a selector" if name == CODER else "with a socket"] += 1
-        elif device.kind == "diode" and device.id.rpartition("-")[0] in coils:
-            found["Rectifier diode, 1 A", "across a coil"] += 1
+        elif device.kind == "diode" and device.id.endswith(ACROSS):
+            found[_across(r, device)] += 1
+        elif device.kind == "transistor":
+            kind = next((t for t in TRANSISTORS if t.amps >= device.value), TRANSISTORS[-1])
+            found[kind.name, "its base on a pin or a contact: look at its data sheet"] += 1
+        elif device.kind == "relay":
+            carrier = r.functions[device.of].switches
+            name = f"{carrier.through.capitalize()}, its contact for {carrier.volts:g} V {carrier.kind}"
+            spare = ", with an auxiliary contact" if carrier.seen == "auxiliary" else ""
+            found[f"{name}, {carrier.amps:g} A{spare}", f"coil for {coil_volts(r.design, carrier):g} V"] += 1
         else:
             found[_KINDS[device.kind]] += 1
     return [_small(name, summary, n) for (name, summary), n in sorted(found.items())]
@@ -89,10 +99,15 @@ def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
 _KINDS: dict[DeviceKind, tuple[str, str]] = {
     "capacitor": ("Capacitor 100 nF, ceramic", "beside chips, and at the pins of ladders"),
     "diode": ("Signal diode, 100 mA", "at contacts"),
-    "transistor": ("NPN transistor, as the load wants", "0.5 A and more, its base on the pin"),
     "high side": ("High-side switch", "for lamps that share their return"),
-    "relay": ("Relay, as the load wants", "its contact for the load, its coil for the supply"),
 }
+
+
+def _across(r: Resolved, device: Device) -> tuple[str, str]:
+    """The diode across a coil or a load: it carries for a moment what that draws."""
+    load = r.functions[device.of].switches
+    amps = load.amps if device.id.endswith("-load-d") else 0.0
+    return ("Rectifier diode, 1 A" if amps <= 1 else "Rectifier diode, 5 A"), "across a coil, or a load that may be one"
 
 
 def _for_resistor(device: Device) -> str:

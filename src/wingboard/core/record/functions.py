@@ -42,6 +42,10 @@ Moment = Literal["", "start", "run", "stop", "emergency", "service"]
 
 Current = Literal["", "AC", "DC"]
 Carrier = Literal["", "relay", "contactor", "transistor"]
+Driven = Literal["contact", "controller"]
+Seen = Literal["", "pole", "auxiliary", "divider"]
+"""How a controller sees whether a load is on: not at all, by a second pole of its control, by an auxiliary contact of
+its relay, by a divider from its volts."""
 AC_UNLESS_SAID = 50.0
 """A load of so many volts or more counts as AC unless DC is said (common practice)."""
 
@@ -53,7 +57,9 @@ class Switched(Record):
     volts: Annotated[float, Field(ge=0, le=1000)] = 0.0
     amps: Annotated[float, Field(ge=0, le=200)] = 0.0
     current: Current = Field("", description="Alternating or direct, where it is said")
-    through: Carrier = Field("", description="What carries the load in the control's stead; the control drives it")
+    through: Carrier = Field("", description="What carries the load in the control's stead")
+    driven: Driven = Field("contact", description="What drives that: the control's own contact, or a controller's pin")
+    seen: Seen = Field("", description="How a controller sees whether the load is on")
     bus: Words = ""
 
     @property

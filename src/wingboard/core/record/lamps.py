@@ -12,6 +12,18 @@ from wingboard.core.record.part import Part, PartLine
 LampColour = Literal["red", "amber", "yellow", "green", "blue", "white"]
 
 
+def lights(function: Function, part: Part) -> bool:
+    """Whether the volts and amperes that are said of a function are those of its lamp: it has one, and no contact that
+    they could be the load of."""
+    does = {line.does for line in part.lines}
+    return function.switches.amps <= 0 or ("lamp" in does and "switch" not in does and not part.contacts)
+
+
+def lamp_volts(function: Function, part: Part) -> float:
+    """The supply (V) that the brief gives a function's lamp; 0 where it gives none, and where it speaks of a load."""
+    return function.switches.volts if lights(function, part) else 0.0
+
+
 class Lens(NamedTuple):
     """The look of a lens that is off, and the forward voltage (V) of one LED."""
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from wingboard.core.record.controllers import logic_of
 from wingboard.core.record.functions import POOLED, Function
+from wingboard.core.record.lamps import lights
 from wingboard.core.resolved.design import Resolved
 
 DIODE = 0.7
@@ -19,9 +20,11 @@ def over_lamp(r: Resolved, function: Function, line: str) -> float:
     """Volts over a lamp and its resistor: of the supply that the brief gives it where that is above the board's logic;
     else of that logic, less what a diode takes where it hangs behind those of a lamp test and on no transistor."""
     logic = logic_for(r, function, line)
-    if function.switches.volts > logic:
+    part = r.parts[function.part] if function.part else None
+    its_own = part is None or lights(function, part)
+    if its_own and function.switches.volts > logic:
         return function.switches.volts
-    return logic if function.switches.through or not tests_lamps(r) else logic - DIODE
+    return logic if (its_own and function.switches.through) or not tests_lamps(r) else logic - DIODE
 
 
 def logic_for(r: Resolved, function: Function, line: str) -> float:

@@ -13,6 +13,7 @@ from typing import NamedTuple
 
 from wingboard.core.brief.beds import usable
 from wingboard.core.geometry.outline import Loop, Vertex, moved, rounded_rectangle
+from wingboard.core.record.lamps import lamp_volts
 from wingboard.core.record.modules import Case, Wall
 from wingboard.core.record.workshop import Machine
 from wingboard.core.resolved.design import Resolved
@@ -92,7 +93,9 @@ def deepest(r: Resolved, module: ResolvedModule) -> float:
 def heat(r: Resolved, module: ResolvedModule) -> float:
     """What the lamps and displays of a module, and the controllers behind it, turn into heat (W), all of them on."""
     lit = sum(
-        line.current * max(p.function.switches.volts or line.volts, 5.0) for p in module.placed for line in p.part.lines
+        line.current * max(lamp_volts(p.function, p.part) or line.volts, 5.0)
+        for p in module.placed
+        for line in p.part.lines
     )
     return lit + CONTROLLER * sum(b.board.controller is not None for b in behind(r, module))
 

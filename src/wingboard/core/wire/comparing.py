@@ -11,13 +11,14 @@ from collections.abc import Sequence
 from typing import NamedTuple, get_args
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.parts.carriers import CONTACTOR, CONTACTS, TRANSISTORS
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.netlist import DeviceKind
+from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.choosing import suited
 from wingboard.core.wire.schemes.ladder import ladder
@@ -26,8 +27,8 @@ from wingboard.core.wire.schemes.networks import NetworkKind, networks
 from wingboard.core.wire.signals import Signal, cannot, signals
 
 PRICES: dict[str, int] = {
-    "resistor": 3, "diode": 4, "transistor": 10, "high side": 120, "relay": 250, "capacitor": 6,
-    "input coder": 890, "74HC165": 45, "74HC595": 40, "MCP23017": 180,
+    "resistor": 3, "diode": 4, "high side": 120, "capacitor": 6, "input coder": 890, "74HC165": 45, "74HC595": 40,
+    "MCP23017": 180,
 }  # fmt: skip
 """Of a small part, in minor units, bought by the ten with a chip's socket (from memory, of one shop's size: look at
 yours; it is the order of magnitude that decides)."""
@@ -67,7 +68,9 @@ class Option(NamedTuple):
     not_for: str
 
 
-class _Counted(NamedTuple):
+class Counted(NamedTuple):
+    """What a panel takes: pins, those that measure, wires, joints, small parts by their kinds, their money."""
+
     pins: int
     analogue: int
     wires: int
@@ -81,11 +84,11 @@ def options(r: Resolved, functions: Sequence[str]) -> tuple[Option, ...]:
     mine = [s for s in signals(r) if s.line.function in functions]
     if not mine:
         return ()
-    without = _counted(Resolved(_with(r.design, functions, {"state": "dummy"})))
+    without = counted(Resolved(_with(r.design, functions, {"state": "dummy"})))
     return tuple(_option(r, functions, mine, scheme, without) for scheme in SCHEMES)
 
 
-def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], scheme: Scheme, without: _Counted) -> Option:
+def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], scheme: Scheme, without: Counted) -> Option:
     able = suited(r, functions, scheme)
     now = bool(able) and all(s.scheme == scheme for s in mine if s.line.function in able)
     why = {s.id: cannot(r, s.placed, s.line, s.told, scheme) for s in mine}
@@ -93,7 +96,7 @@ def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], schem
         reason = next(iter(dict.fromkeys(why.values())))
         return Option(scheme, now, 0, 0, 0, 0, 0, 0, 0, 0, 0.0, None, (), (), reason)
     tried = Resolved(_with(r.design, tuple(able), {"scheme": scheme}))
-    with_it = _counted(tried)
+    with_it = counted(tried)
     kinds = Counter(with_it.kinds)
     kinds.subtract(without.kinds)
     joints, wires = with_it.joints - without.joints, with_it.wires - without.wires
@@ -139,20 +142,29 @@ def _pinned(r: Resolved) -> Resolved:
     return Resolved(r.design.model_copy(update={"controllers": boards, "pins": (*r.design.pins, *some)}))
 
 
-def _counted(r: Resolved) -> _Counted:
+def counted(r: Resolved) -> Counted:
+    """What a design takes, every line on some pin."""
     r = _pinned(r)
     wanted = {line.bus or line.id: line for line in lines(r)}
     wires = every_wire(r)
     devices = net_list(r).devices.values()
-    of_chips = (PRICES.get(d.name.split(",")[0] if d.kind == "chip" else d.kind, 0) for d in devices)
-    return _Counted(
+    return Counted(
         pins=len(wanted),
         analogue=sum(line.analogue for line in wanted.values()),
         wires=sum(w.how == "wire" for w in wires),
         joints=sum(2 if w.how == "wire" else 1 for w in wires),
         kinds=Counter(d.kind for d in devices),
-        money=sum(of_chips),
+        money=sum(_price(d) for d in devices),
     )
+
+
+def _price(device: Device) -> int:
+    """Of a small part; nothing for what is none."""
+    if device.kind == "transistor":
+        return next((kind.price for kind in TRANSISTORS if kind.amps >= device.value), TRANSISTORS[-1].price)
+    if device.kind == "relay":
+        return next((kind.price for kind in CONTACTS.values() if kind.amps >= device.value), CONTACTOR.price)
+    return PRICES.get(device.name.split(",")[0] if device.kind == "chip" else device.kind, 0)
 
 
 def reads(r: Resolved, functions: Sequence[str]) -> float | None:

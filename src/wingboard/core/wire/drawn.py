@@ -6,6 +6,7 @@ import math
 from typing import NamedTuple
 
 from wingboard.core.record.controllers import board_of
+from wingboard.core.record.lamps import lamp_volts
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.backlights import light_at
@@ -34,9 +35,8 @@ def _lit_by(r: Resolved, signal: Signal) -> float | None:
     """The volts that light a lamp; None for what is no lamp."""
     if not signal.line.lamp:
         return None
-    return in_series(
-        signal.line, signal.placed.function.switches.volts, over_lamp(r, signal.placed.function, signal.id)
-    ).supply
+    f, part = signal.placed.function, signal.placed.part
+    return in_series(signal.line, lamp_volts(f, part), over_lamp(r, f, signal.id)).supply
 
 
 def _chip(r: Resolved, line: str) -> str | None:

@@ -9,8 +9,9 @@ from wingboard.core.light.resistor import next_e24, series_resistor
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.signals import Line
 
-BASE = 0.7
-"""From base to emitter of a transistor that is on (V, common practice)."""
+ACROSS = ("-relay-d", "-load-d", "-coil-d")
+"""How the names of diodes end that lie across a coil, a load, or what may be a coil: current of the supply never passes
+them."""
 
 
 class Series(NamedTuple):
@@ -30,6 +31,9 @@ def in_series(line: Line, volts: float, over: float) -> Series:
     return Series(series_resistor(over, line.drop, line.current), over)
 
 
-def at_base(r: Resolved, supply: float) -> float:
-    """The resistor between what turns a transistor on (V) and its base: for the current that one plans with, E24."""
-    return next_e24((supply - BASE) / limit(r.design, "drive-current"))
+def at_base(r: Resolved, supply: float, base: float) -> float:
+    """The resistor between what turns a transistor on (V) and its base (V): for the current that one plans with, E24.
+
+    A supply that is hardly above the base's own volts is taken as half a volt above them.
+    """
+    return next_e24(max(supply - base, 0.5) / limit(r.design, "drive-current"))

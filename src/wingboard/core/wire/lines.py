@@ -8,6 +8,7 @@ from itertools import groupby
 from wingboard.core.record.controllers import Pin
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import light_lines
+from wingboard.core.wire.loadlines import load_lines
 from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import Line, Signal, pooled, signals
@@ -25,8 +26,8 @@ def serves(line: Line, pin: Pin | None) -> bool:
 
 
 def lines(r: Resolved) -> tuple[Line, ...]:
-    """Every line that ends on a pin: of the placed parts in the order of the functions, then of the networks."""
-    return r.once("lines", lambda: (*_own(r), *_shared(r)))
+    """Every line that ends on a pin: of the placed parts, of loads, each in the order of the functions; of networks."""
+    return r.once("lines", lambda: (*_own(r), *load_lines(r), *_shared(r)))
 
 
 def _shared(r: Resolved) -> Iterator[Line]:
@@ -60,4 +61,4 @@ def _instead(first: Signal, ident: str, terminal: str, analogue: bool) -> Line:
 def bare_functions(r: Resolved) -> set[str]:
     """The functions of which some line has no pin yet."""
     given = {p.line for p in r.design.pins}
-    return {f for line in lines(r) if line.id not in given for f in line.members or (line.function,)}
+    return {f for line in lines(r) if line.id not in given for f in line.members or (line.function,) if f}

@@ -2,14 +2,33 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from wingboard.core.brief.wanted import duty_of
-from wingboard.core.record.functions import AC_UNLESS_SAID, Function, Switched
+from wingboard.core.findings.limits import limit
+from wingboard.core.light.resistor import next_e24
+from wingboard.core.parts.carriers import CONTACTS, transistor_for
+from wingboard.core.record.controllers import logic_of
+from wingboard.core.record.functions import Function, Switched
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.carried import Carried, carried, coil_volts, has_load, on_ground, undriven, unseen, unthrown
 from wingboard.core.wire.helpers import at_base
-from wingboard.core.wire.netlist import GROUND, Device, Joining, Port
+from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id
 from wingboard.core.wire.rails import Rails
-from wingboard.core.wire.terminals import Said, said
+from wingboard.core.wire.terminals import said
+
+HOLDS_DOWN = 10_000.0
+"""Between base and ground of a transistor that a pin drives (Ω): the load stays off while the pin floats."""
+OVER = 1.2
+"""A supply may stand so many times above its volts, as a battery does that is being charged (common practice)."""
+
+
+class Ends(NamedTuple):
+    """The two ends of what turns something on: where it is fed from, and what is passed on."""
+
+    plus: Port
+    out: Port
 
 
 def join_loads(r: Resolved, joining: Joining, rails: Rails) -> None:
@@ -17,19 +36,27 @@ def join_loads(r: Resolved, joining: Joining, rails: Rails) -> None:
     _Loads(r, joining, rails).join()
 
 
+def divider(volts: float, logic: float) -> tuple[float, float]:
+    """The upper and the lower resistor (Ω) that give a pin its level from a load's volts.
+
+    The pin sees its own supply's volts at the most when the load's stand :data:`OVER` times as high; E24, upwards.
+    """
+    above = max(0.0, OVER * volts - logic) / logic * HOLDS_DOWN
+    return next_e24(max(above, 1000.0)), HOLDS_DOWN
+
+
 class _Loads:
     def __init__(self, r: Resolved, joining: Joining, rails: Rails) -> None:
         self.r, self.joining, self.rails = r, joining, rails
+        self.pins = {p.line: (p.controller, p.pin) for p in r.design.pins}
         self.fed: dict[str, str] = {}
         """By the function of each breaker the net that feeds it: of one supply only."""
         self.guards = [p for p in r.placed if duty_of(p.function, p.part) == "protection"]
 
     def join(self) -> None:
         """All of them; protections first, so that a bus is there when something hangs on it."""
-        guards = {p.function.id for p in self.guards}
         for placed in self.r.placed:
-            f = placed.function
-            if f.switches.amps > 0 and f.id not in guards and f.state not in ("alias", "dummy"):
+            if has_load(placed):
                 self._load(placed)
 
     def _load(self, placed: Placed) -> None:
@@ -37,36 +64,76 @@ class _Loads:
         if not f.switches.volts:
             self.joining.miss(f.id, "the volts of its load are not said")
             return
-        told = said(placed.part)
-        contacts = [line for line in told.lines.values() if line.does == "switch" and not line.each_position]
-        start = self._protected(f)
-        for line in contacts:
-            if not line.back:
-                self.joining.miss(f.id, f"the other terminal of {line.terminal} is not said")
+        why = undriven(placed)
+        for words in (why, unseen(placed, f.switches.seen)):
+            if words:
+                self.joining.miss(f.id, words, True)
+        loads, start = carried(placed), self._protected(f)
+        for one in () if why else loads:
+            cannot, wrong = unthrown(placed, one)
+            if cannot:
+                self.joining.miss(f.id, cannot, wrong)
                 continue
-            shared = on_ground(told, line.back)
-            if shared and (self._apart(f.switches) or f.switches.through == "transistor"):
-                self.joining.miss(
-                    f.id, f"{line.back} of its contact is on ground: that cannot switch such a load", True
-                )
-                continue
-            name = f"what {f.name} switches" if len(contacts) == 1 else f"what {f.name} switches at {line.terminal}"
-            load = self.joining.helper(f"{f.id}.{line.id}-load", "load", name, "1 2", f.id, f.switches.volts)
-            out = Port(f.id, line.terminal), Port(f.id, line.back)
-            if f.switches.through == "transistor":
-                self._transistor(f, line.id, out, start, load)
-            elif f.switches.through:
-                self._relay(f, line.id, out, start, load, shared)
-            elif shared:
-                self.joining.join(start, Port(load.id, "1"), kind="load")
-                self.joining.join(f"{load.id}-off", Port(load.id, "2"), out[0], kind="load")
-                self.joining.join(GROUND, out[1], kind="ground")
+            name = f"what {f.name} switches{one.at}"
+            load = self.joining.helper(f"{one.id}-load", "load", name, "1 2", f.id, f.switches.volts)
+            if f.switches.driven == "controller":
+                self._driven(f, one, start, load)
             else:
-                self.joining.join(start, out[1], kind="load")
-                self.joining.join(f"{load.id}-on", out[0], Port(load.id, "1"), kind="load")
-                self.joining.join(self._back(f.switches), Port(load.id, "2"), kind="load")
-        if not contacts:
+                self._thrown(placed, one, start, load)
+            if f.switches.seen and not unseen(placed, f.switches.seen):
+                self._seen(f, one, load)
+        if not loads:
             self.joining.miss(f.id, "its part has no contact that could switch a load")
+
+    def _thrown(self, placed: Placed, one: Carried, start: str, load: Device) -> None:
+        """A load that the contact switches, itself or by what it drives; its far end may be on ground already."""
+        assert one.contact is not None
+        f = placed.function
+        shared = on_ground(said(placed.part), one.contact.back)
+        ends = Ends(Port(f.id, one.contact.back), Port(f.id, one.contact.terminal))
+        if f.switches.through == "transistor":
+            self.joining.join(start, ends.plus, kind="load")
+            self._transistor(f, one, f.switches.volts, ends.out)
+            self._low_side(f, one, start, load)
+        elif f.switches.through:
+            relay = self._relay(f, one, start, load)
+            if shared:
+                self.joining.join(self._coil_fed(f), *self._coil(relay, "plus"), kind="supply")
+                self.joining.join(f"{relay.id}-coil", ends.out, *self._coil(relay, "minus"))
+                self.joining.join(GROUND, ends.plus, kind="ground")
+            else:
+                self.joining.join(self._coil_fed(f), ends.plus, kind="supply")
+                self.joining.join(f"{relay.id}-coil", ends.out, *self._coil(relay, "plus"))
+                self.joining.join(GROUND, *self._coil(relay, "minus"), kind="ground")
+        elif shared:
+            self.joining.join(start, Port(load.id, "1"), kind="load")
+            self.joining.join(f"{load.id}-off", Port(load.id, "2"), ends.out, kind="load")
+            self.joining.join(GROUND, ends.plus, kind="ground")
+        else:
+            self.joining.join(start, ends.plus, kind="load")
+            self.joining.join(f"{load.id}-on", ends.out, Port(load.id, "1"), kind="load")
+            self.joining.join(self._back(f.switches), Port(load.id, "2"), kind="load")
+
+    def _driven(self, f: Function, one: Carried, start: str, load: Device) -> None:
+        """A load that a controller's pin switches, by a transistor or by a coil that one drives. A resistor keeps it
+        off while the pin floats."""
+        line = f"{one.id}-drive"
+        controller = self.pins.get(line, (None, ""))[0]
+        base = self._transistor(f, one, logic_of(self.r.design, controller))
+        self.joining.join(line, Port(base.id, "1"))
+        if controller is not None:
+            self.joining.join(line, Port(board_id(controller), self.pins[line][1]))
+        q = f"{one.id}-q"
+        off = self.joining.helper(f"{q}-off", "resistor", f"holds {f.name} off", "1 2", f.id, HOLDS_DOWN)
+        self.joining.join(f"{q}-base", Port(off.id, "1"))
+        self.joining.join(GROUND, Port(off.id, "2"), kind="ground")
+        if f.switches.through == "transistor":
+            self._low_side(f, one, start, load)
+            return
+        relay = self._relay(f, one, start, load)
+        self.joining.join(self._coil_fed(f), *self._coil(relay, "plus"), kind="supply")
+        self.joining.join(f"{relay.id}-coil", *self._coil(relay, "minus"), Port(q, "C"))
+        self.joining.join(GROUND, Port(q, "E"), kind="ground")
 
     def _protected(self, f: Function) -> str:
         """The net from which a function's load is fed: behind its breaker, and behind that of its bus."""
@@ -91,50 +158,75 @@ class _Loads:
     def _back(self, s: Switched) -> str:
         return self.rails.back(s.volts, s.alternating)
 
-    def _apart(self, s: Switched) -> bool:
-        """Whether a load's return is not the ground."""
-        return self._back(s) != GROUND and not s.through
-
-    def _relay(
-        self, f: Function, line: str, out: tuple[Port, Port], start: str, load: Device, low: bool
-    ) -> None:  # fmt: skip
-        """The control's contact drives the coil, the relay's own carries the load; numbered as in EN 50005.
-
-        ``low``: the contact is between coil and ground, not before the coil.
-        """
-        name = f"{f.switches.through} for {f.name}"
-        relay = self.joining.helper(f"{f.id}.{line}-relay", "relay", name, "A1 A2 13 14", f.id)
-        diode = self.joining.helper(f"{relay.id}-d", "diode", f"across the coil for {f.name}", "A K", f.id)
-        coil = f.switches.volts if not f.switches.alternating and f.switches.volts < AC_UNLESS_SAID else self._low()
-        fed, ends = (Port(relay.id, "A1"), Port(diode.id, "K")), (Port(relay.id, "A2"), Port(diode.id, "A"))
-        self.joining.join(self.rails.volts(coil), *(fed if low else out[1:]), kind="supply")
-        self.joining.join(f"{relay.id}-coil", out[0], *(ends if low else fed))
-        self.joining.join(GROUND, *(out[1:] if low else ends), kind="ground")
+    def _relay(self, f: Function, one: Carried, start: str, load: Device) -> Device:
+        """A relay whose contact carries the load, with a diode across its coil; numbered as in EN 50005."""
+        s = f.switches
+        ports = "A1 A2 13 14" + (" 23 24" if s.seen == "auxiliary" else "")
+        bears = CONTACTS[s.through].amps
+        relay = self.joining.helper(f"{one.id}-relay", "relay", f"{s.through} for {f.name}", ports, f.id, bears)
+        self.joining.helper(f"{relay.id}-d", "diode", f"across the coil for {f.name}", "A K", f.id)
         self.joining.join(start, Port(relay.id, "13"), kind="load")
         self.joining.join(f"{load.id}-on", Port(relay.id, "14"), Port(load.id, "1"), kind="load")
-        self.joining.join(self._back(f.switches), Port(load.id, "2"), kind="load")
+        self.joining.join(self._back(s), Port(load.id, "2"), kind="load")
+        return relay
 
-    def _low(self) -> float:
-        """The volts of a coil where the load's own are not for it: of a supply on hand, 24 V where there is none."""
-        low = [s.volts for s in self.r.design.workshop.supplies if 5 < s.volts < AC_UNLESS_SAID]
-        return max(low, default=24.0)
+    def _coil(self, relay: Device, end: str) -> tuple[Port, Port]:
+        """An end of the coil with that of its diode."""
+        of_coil, of_diode = ("A1", "K") if end == "plus" else ("A2", "A")
+        return Port(relay.id, of_coil), Port(f"{relay.id}-d", of_diode)
 
-    def _transistor(self, f: Function, line: str, out: tuple[Port, Port], start: str, load: Device) -> None:
-        q = self.joining.helper(f"{f.id}.{line}-q", "transistor", f"for what {f.name} switches", "B C E", f.id)
-        ohms = at_base(self.r, f.switches.volts)
+    def _coil_fed(self, f: Function) -> str:
+        """The net that feeds a coil."""
+        return self.rails.volts(coil_volts(self.r.design, f.switches))
+
+    def _transistor(self, f: Function, one: Carried, volts: float, *turns_on: Port) -> Device:
+        """A transistor and the resistor at its base, which is turned on with so many volts; gives the resistor."""
+        s, into = f.switches, limit(self.r.design, "drive-current")
+        kind = transistor_for(s.amps if s.through == "transistor" else 0.0, into)
+        name = f"for what {f.name} switches{one.at}"
+        q = self.joining.helper(f"{one.id}-q", "transistor", name, "B C E", f.id, kind.amps)
+        ohms = at_base(self.r, volts, kind.base)
         base = self.joining.helper(f"{q.id}-rb", "resistor", f"at the base for {f.name}", "1 2", f.id, ohms)
-        self.joining.join(start, out[1], Port(load.id, "1"), kind="load")
-        self.joining.join(f"{base.id}-on", out[0], Port(base.id, "1"))
+        if turns_on:
+            self.joining.join(f"{base.id}-on", *turns_on, Port(base.id, "1"))
         self.joining.join(f"{q.id}-base", Port(base.id, "2"), Port(q.id, "B"))
-        self.joining.join(f"{q.id}-switched", Port(load.id, "2"), Port(q.id, "C"), kind="load")
-        self.joining.join(self._back(f.switches), Port(q.id, "E"), kind="ground")
+        return base
+
+    def _low_side(self, f: Function, one: Carried, start: str, load: Device) -> None:
+        """A load between its supply and a transistor, with a diode across it: it may be a coil, or a motor."""
+        q = f"{one.id}-q"
+        diode = self.joining.helper(f"{load.id}-d", "diode", f"across what {f.name} switches", "A K", f.id)
+        self.joining.join(start, Port(load.id, "1"), Port(diode.id, "K"), kind="load")
+        self.joining.join(f"{q}-switched", Port(load.id, "2"), Port(q, "C"), Port(diode.id, "A"), kind="load")
+        self.joining.join(self._back(f.switches), Port(q, "E"), kind="ground")
+
+    def _seen(self, f: Function, one: Carried, load: Device) -> None:
+        """The line by which a controller sees a load: an auxiliary contact to ground, or a divider from where its volts
+        change. A second pole is a contact as any other."""
+        if f.switches.seen == "pole":
+            return
+        line = f"{one.id}-seen"
+        controller = self.pins.get(line, (None, ""))[0]
+        if controller is not None:
+            self.joining.join(line, Port(board_id(controller), self.pins[line][1]))
+        if f.switches.seen == "auxiliary":
+            relay = f"{one.id}-relay"
+            self.joining.join(line, Port(relay, "23"))
+            self.joining.join(GROUND, Port(relay, "24"), kind="ground")
+            return
+        upper, lower = divider(f.switches.volts, logic_of(self.r.design, controller))
+        high = self.joining.helper(f"{line}-high", "resistor", f"from the volts of {f.name}", "1 2", f.id, upper)
+        low = self.joining.helper(f"{line}-low", "resistor", f"to ground, for {f.name}", "1 2", f.id, lower)
+        end = Port(load.id, "1" if switched_high(f, load, self.joining) else "2")
+        self.joining.join(f"{line}-load", end, Port(high.id, "1"), kind="load")
+        self.joining.join(line, Port(high.id, "2"), Port(low.id, "1"))
+        self.joining.join(GROUND, Port(low.id, "2"), kind="ground")
 
 
-def on_ground(told: Said, terminal: str) -> bool:
-    """Whether something beside a contact has its ground on a terminal: a lamp, a divider, what feeds the part."""
-    lows = {line.back for line in told.lines.values() if line.does != "switch"}
-    lows |= {line.ends[0] for line in told.lines.values() if line.ends}
-    return terminal in lows or (told.feed is not None and terminal in told.feed.minus)
+def switched_high(f: Function, load: Device, joining: Joining) -> bool:
+    """Whether a load is switched before it, not between it and ground: its first end then carries volts while it is
+    on."""
+    return joining.net_of(Port(load.id, "2")) == GROUND
 
 
 def _bus(f: Function) -> str:

@@ -37,8 +37,9 @@ def supply_id(supply: str) -> str:
 class Device(NamedTuple):
     """Something that wires end on.
 
-    ``ports`` are all its terminals, joined or not. ``value``: ohms of a resistor, volts of a supply, farads of a
-    capacitor. ``of``: the function, or the network, that it belongs to, ``module``: where that is placed; both empty
+    ``ports`` are all its terminals, joined or not. ``value``: ohms of a resistor, volts of a supply or a load, farads
+    of a capacitor, amperes that a relay or a transistor is made for. ``of``: the function, or the network, that it
+    belongs to, ``module``: where that is placed; both empty
     where there is none.
     """
 
@@ -143,6 +144,10 @@ class Joining:
             self._ports[keep].append(port)
         del self._kinds[drop]
         return keep
+
+    def net_of(self, port: Port) -> str | None:
+        """The net that a port is on by now."""
+        return self._on.get(port)
 
     def miss(self, device: str, words: str, wrong: bool = False) -> None:
         """Say what the record does not, or what cannot be as it says (``wrong``)."""

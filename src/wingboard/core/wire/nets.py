@@ -9,15 +9,19 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from wingboard.core.findings.limits import limit
+from wingboard.core.parts.carriers import transistor_for
 from wingboard.core.record.controllers import board_of, logic_of
+from wingboard.core.record.lamps import lamp_volts
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp, tests_lamps
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.backlights import join_lights
+from wingboard.core.wire.carried import on_ground
 from wingboard.core.wire.helpers import at_base, in_series
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.loads import join_loads, on_ground
+from wingboard.core.wire.loads import join_loads
 from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.schemes.binary import join_binary
@@ -135,7 +139,7 @@ class _Deriving:
         """A resistor to the logic's volts for every contact that is read by a pin without a pull-up of its own."""
         for line in self.lines.values():
             given = self.pins.get(line.id)
-            reads = line.direction == "in" and not (line.analogue or line.bus or line.coder)
+            reads = line.direction == "in" and not (line.analogue or line.bus or line.coder or line.divided)
             if not given or not reads or (line.network and not line.terminal.startswith("column")):
                 continue
             kind = next(c.board for c in self.r.design.controllers if c.id == given[0])
@@ -242,7 +246,7 @@ class _Deriving:
 
     def _lamp(self, placed: Placed, told: Said, line: PartLine, wired: Line) -> None:
         f = placed.function
-        series = in_series(wired, f.switches.volts, over_lamp(self.r, f, wired.id))
+        series = in_series(wired, lamp_volts(f, placed.part), over_lamp(self.r, f, wired.id))
         start = Port(f.id, line.terminal)
         if series.ohms is not None:
             r = self.joining.helper(
@@ -288,9 +292,10 @@ class _Deriving:
 
     def _low_side(self, line: Line, end: Port) -> None:
         """A transistor between what it drives and ground, its base on the pin over a resistor."""
-        q = self.joining.helper(f"{line.id}-q", "transistor", f"for {line.name}", "B C E", line.function)
+        kind = transistor_for(line.current, limit(self.r.design, "drive-current"))
+        q = self.joining.helper(f"{line.id}-q", "transistor", f"for {line.name}", "B C E", line.function, kind.amps)
         name = f"at the base for {line.name}"
-        ohms = at_base(self.r, self._logic(line))
+        ohms = at_base(self.r, self._logic(line), kind.base)
         base = self.joining.helper(f"{line.id}-rb", "resistor", name, "1 2", line.function, ohms)
         self.joining.join(f"{line.id}-switched", end, Port(q.id, "C"))
         self.joining.join(GROUND, Port(q.id, "E"), kind="ground")
@@ -315,8 +320,11 @@ class _Deriving:
                 self.joining.join(net, Port(board_id(given[0]), given[1]))
         elif wired.transistor and line.back:
             volts = feed.volts if feed else self._logic(wired)
-            self.joining.join(self.rails.feeding(volts, self._controller(wired)), port, kind="supply")
-            self._low_side(wired, Port(f.id, line.back))
+            diode = self.joining.helper(f"{wired.id}-coil-d", "diode", f"across {f.name}", "A K", f.id)
+            rail, back = self.rails.feeding(volts, self._controller(wired)), Port(f.id, line.back)
+            self.joining.join(rail, port, Port(diode.id, "K"), kind="supply")
+            self._low_side(wired, back)
+            self.joining.join(f"{wired.id}-switched", back, Port(diode.id, "A"))
         else:
             self._pin(wired, port)
             if line.back and not _is_line(placed, line.back):

@@ -55,11 +55,10 @@ def _mode(r: Resolved, row: Row) -> str:
         return "output"
     kind = next(c.board for c in r.design.controllers if c.id == row.controller)
     pin = board_of(r.design, kind).pin(row.pin)
-    return "analogue" if _measured(r, row) else "input_pullup" if pin and pin.pull_up else "input"
-
-
-def _measured(r: Resolved, row: Row) -> bool:
-    return any(line.id == row.line and line.analogue for line in lines(r))
+    line = next((line for line in lines(r) if line.id == row.line), None)
+    if line and (line.analogue or line.divided):
+        return "analogue" if line.analogue else "input"
+    return "input_pullup" if pin and pin.pull_up else "input"
 
 
 def number_of(pin: str) -> str:

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from wingboard.core.record.controllers import BUS_NAMES, board_of
 from wingboard.core.record.functions import emergency
+from wingboard.core.record.lamps import lamp_volts
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.helpers import in_series
@@ -72,7 +73,7 @@ def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
         for signal in network.signals:
             line, (chip, place) = signal.line, found[signal.id]
             board = marks[chip_id(network, chip)] if chip else NAMES[network.kind]
-            note = _lamp(r, line, signal.placed.function.switches.volts) if line.lamp else ""
+            note = _lamp(r, line) if line.lamp else ""
             cells = (board, place, line.direction, line.name, line.terminal, modules[line.module], note)
             yield Row(*cells, line.id, "", "", None, line.function, network.id)
 
@@ -108,9 +109,16 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
         return "; ".join([*notes, *(["set by hand"] if by == "hand" else [])])
     function = r.functions[line.function]
     if line.lamp:
-        notes.append(_lamp(r, line, function.switches.volts))
+        notes.append(_lamp(r, line))
     elif line.bus:
         notes.append(f"{BUS_NAMES[line.bus]}, shared: each device with an address or a select line of its own")
+    elif line.divided:
+        notes.append(f"a divider from the load's {function.switches.volts:g} V; no pull-up")
+    elif line.id.endswith("-seen"):
+        notes.append("pull-up, an auxiliary contact closes to ground while the load is on")
+    elif line.id.endswith("-drive"):
+        switched = function.switches.through
+        notes.append("high turns on its transistor" + (f", that its {switched}" if switched != "transistor" else ""))
     elif line.direction == "in" and not line.analogue:
         stop = emergency(function, r.parts[function.part or ""])
         notes.append("pull-up, normally closed: open is pressed" if stop else "pull-up, closes to ground")
@@ -120,10 +128,11 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     elif line.coder:
         notes.append("an input coder on its tags; its supply and ground beside it")
     elif line.transistor:
-        notes.append("through a transistor, with a diode across a coil")
+        notes.append("through a transistor, with a diode across it")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
     found = board_of(r.design, kind).pin(pin) if kind else None
-    if found and not (found.pull_up or line.analogue or line.coder or line.bus) and line.direction == "in":
+    wants = line.direction == "in" and not (line.analogue or line.coder or line.bus or line.divided)
+    if found and wants and not found.pull_up:
         notes.append("this pin has no pull-up: 10 kΩ to the logic's volts")
     if found and found.analogue and not line.analogue and found.drives and not line.bus:
         notes.append("a pin that measures, used as a digital one")
@@ -136,11 +145,12 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     return "; ".join(notes)
 
 
-def _lamp(r: Resolved, line: Line, volts: float) -> str:
+def _lamp(r: Resolved, line: Line) -> str:
     """How a lamp is driven: by its pin, or by a transistor where it has a supply of its own above the board's."""
     if line.volts:
         return f"made for {line.volts:g} V" + (", through a transistor" if line.transistor else "")
-    ohms, supply = in_series(line, volts, over_lamp(r, r.functions[line.function], line.id))
+    f = r.functions[line.function]
+    ohms, supply = in_series(line, lamp_volts(f, r.parts[f.part or ""]), over_lamp(r, f, line.id))
     if ohms is None:
         return "its supply leaves too little over the lamp for a resistor: a higher one, and a transistor"
     return f"{ohms:g} Ω in series" + (f", on {supply:g} V through a transistor" if line.transistor else "")

@@ -8,10 +8,12 @@ from typing import Literal, NamedTuple
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.functions import POOLED, Scheme, emergency
+from wingboard.core.record.lamps import lamp_volts, lights
 from wingboard.core.record.part import BUS_LINES, PASSES_ON, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import logic_for
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.carried import read_by_itself
 from wingboard.core.wire.terminals import said
 
 
@@ -46,6 +48,8 @@ class Line(NamedTuple):
     """Whether it is that of an input coder, which only some cards take."""
     members: tuple[str, ...] = ()
     """The functions whose terminals these are."""
+    divided: bool = False
+    """Whether its pin is given its level by a divider: it wants no pull-up."""
 
     @property
     def unit(self) -> str:
@@ -88,9 +92,9 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
     if placed.function.state == "dummy":
         return
     for line in placed.part.lines:
-        if line.does == "switch" and (placed.function.switches.amps > 0 or placed.function.tests_lamps):
-            continue  # in the circuit of its load, or of the lamp test; a controller sees it only through another one
         told = said(placed.part).lines[line.id]
+        if not read_by_itself(placed, told):
+            continue  # in the circuit of its load, or of the lamp test; a controller sees it only through another one
         for way in range(1, (len(placed.function.positions) or placed.part.ways) + 1) if line.each_position else (0,):
             ident, words = (f"{line.id}-{way}", f"{line.terminal} {way}") if way else (line.id, line.terminal)
             made = _line(r, placed, line, ident, words)
@@ -201,6 +205,7 @@ def _line(r: Resolved, placed: Placed, line: PartLine, ident: str, terminal: str
 def _transistor(placed: Placed, line: PartLine, logic: float) -> bool:
     """Whether a pin drives a line through a transistor, a relay or a contactor: when that is said, or when what it
     drives has a supply of its own above the board's."""
-    load, feed = placed.function.switches, placed.part.feed
-    higher = (load.volts or line.volts) if line.does == "lamp" else (feed.volts if feed and not line.current else 0.0)
-    return bool(load.through) or higher > logic
+    said, feed = placed.function.switches, placed.part.feed
+    fed = feed.volts if feed and not line.current else 0.0
+    higher = (lamp_volts(placed.function, placed.part) or line.volts) if line.does == "lamp" else fed
+    return (bool(said.through) and lights(placed.function, placed.part)) or higher > logic

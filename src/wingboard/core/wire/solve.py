@@ -64,6 +64,8 @@ class PinDemand(NamedTuple):
     out: bool
     bus: str | None
     coder: bool
+    pulled: bool
+    """Read by a pin that wants a pull-up."""
 
 
 class Unfit(NamedTuple):
@@ -470,7 +472,9 @@ def _kind(pin: Pin, wanted_of_buses: Set[str]) -> PinKind:
 
 
 def _need(line: Line) -> PinDemand:
-    return PinDemand(line.analogue, line.prefers, line.direction != "in", line.bus, line.coder)
+    out = line.direction != "in"
+    pulled = not (out or line.analogue or line.coder or line.divided)
+    return PinDemand(line.analogue, line.prefers, out, line.bus, line.coder, pulled)
 
 
 def _can(need: PinDemand, kind: PinKind) -> bool:
@@ -489,7 +493,7 @@ def _cost(need: PinDemand, kind: PinKind) -> int:
     cost += FLASHES if need.out and kind.flashes else 0
     cost += STRAP if kind.strap else 0
     cost += RADIO if kind.radio and need.analogue else 0
-    cost += PULL_UP if not (need.out or need.analogue or need.coder or kind.pull_up) else 0
+    cost += PULL_UP if need.pulled and not kind.pull_up else 0
     cost += MEASURES if kind.analogue and not need.analogue else 0
     cost += SPENT if kind.interrupt and need.prefers != "interrupt" else 0
     cost += SPENT if kind.pwm and need.prefers != "PWM" else 0

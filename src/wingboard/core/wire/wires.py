@@ -112,6 +112,8 @@ class _Laying:
             return "wire"  # also from a relay to its load, which is elsewhere
         if one.of != other.of or not one.of or not (one.kind in MARKS or other.kind in MARKS):
             return "wire"
+        if "relay" in (one.kind, other.kind) and ("part" in (one.kind, other.kind) or one is other):
+            return "wire"  # a relay stands in its socket; only its diode and its transistor are soldered to it
         return "board" if one.of in self.networks else "leg"
 
     def _at(self, port: Port) -> tuple[float, float]:

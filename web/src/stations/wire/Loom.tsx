@@ -15,6 +15,7 @@ import { BoardDrawing, Words } from "./BoardDrawing";
 import { laidOut, type Lit } from "./layout";
 import { LineCard } from "./LineCard";
 import { LineWords } from "./LineWords";
+import { Carriers } from "./Carriers";
 import { Ways } from "./Ways";
 import { ModuleDrawing } from "./ModuleDrawing";
 import { PlugsBetween } from "./PlugsBetween";
@@ -146,7 +147,10 @@ export function Loom({ wire }: { wire: WireView }) {
             picked={picked}
             onPick={pick}
           />
-          <Ways key={chosen.map((fn) => fn.id).join(" ")} functions={chosen} />
+          <div className="min-h-0 overflow-y-auto px-4 py-2">
+            {chosen.length === 1 && chosen[0].switches.amps > 0 && <Carriers fn={chosen[0]} />}
+            <Ways key={chosen.map((fn) => fn.id).join(" ")} functions={chosen} />
+          </div>
         </div>
       )}
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 py-1 text-[12px]">

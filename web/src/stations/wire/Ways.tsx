@@ -53,7 +53,7 @@ export function Ways({ functions }: { functions: readonly Fn[] }) {
   const can = options.filter((option) => !option.not_for);
   const cannot = options.filter((option) => option.not_for);
   return (
-    <section aria-label="Read or driven another way" className="min-h-0 overflow-y-auto px-4 py-2">
+    <section aria-label="Read or driven another way">
       <div className="flex flex-wrap items-end justify-between gap-x-4">
         <h3 className="text-[12px] font-semibold">Read or driven another way</h3>
         <Tabs label="For what" tabs={choices} now={now} onChange={setWho} className="h-6! px-0!" />

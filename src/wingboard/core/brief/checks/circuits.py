@@ -16,6 +16,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function, Switched
+from wingboard.core.record.lamps import lights
 from wingboard.core.resolved.design import Resolved
 
 RATINGS = (1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150, 200, 250)
@@ -57,6 +58,8 @@ def load_unprotected(r: Resolved, rule: Check) -> Iterator[Finding]:
     for f in r.design.functions:
         if f.switches.amps <= 0 or _duty(r, f) in ("protection", "source") or f.state in ("alias", "dummy"):
             continue
+        if f.part is not None and lights(f, r.parts[f.part]):
+            continue  # it speaks of its own lamp
         if not _belonging(r, f, "protection"):
             rating = breaker_for(f.switches.amps, limit(r.design, "breaker-factor"))
             yield rule.finding(

@@ -11,12 +11,14 @@ from wingboard.core.record.base import Ident, Words
 from wingboard.core.record.functions import (
     Carrier,
     Current,
+    Driven,
     Duty,
     Film,
     HandSide,
     Moment,
     Risk,
     Scheme,
+    Seen,
     State,
     StopRole,
     Wanted,
@@ -49,6 +51,8 @@ class EditFunction(Saying):
     amps: Annotated[float, Field(ge=0, le=200)] | None = None
     current: Current | None = None
     through: Carrier | None = Field(None, description="What carries the load in the control's stead")
+    driven: Driven | None = Field(None, description="What drives that")
+    seen: Seen | None = Field(None, description="How a controller sees whether the load is on")
     bus: Words | None = None
     indicator: Words | None = None
     risk: Risk | None = None

@@ -11,6 +11,7 @@ from wingboard.core.changes.commands.parts import ChoosePart
 from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.findings.finding import Finding, Fix, Measure, Spot
 from wingboard.core.findings.registry import Check, check
+from wingboard.core.parts.carriers import smallest
 from wingboard.core.parts.counting import counts
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Function
@@ -19,8 +20,6 @@ from wingboard.core.record.part import Part
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.profile import thickness
 
-RELAY = 16.0
-"""What a panel relay carries at most (A, common practice); above it a contactor."""
 SHEET = Source(kind="measure", note="data sheet of the part")
 
 
@@ -47,7 +46,7 @@ def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
     for f, part in _chosen(r):
         if part.rating is None or part.family == "breaker" or f.switches.through:
             continue
-        relay = EditFunction(function=f.id, through="contactor" if f.switches.amps > RELAY else "relay")
+        carrier = smallest(f.switches)
         for unit, load, most in (
             ("A", f.switches.amps, part.rating.amps),
             ("V", f.switches.volts, part.rating.volts),
@@ -55,13 +54,16 @@ def overloaded(r: Resolved, rule: Check) -> Iterator[Finding]:
             if load > most:
                 yield rule.finding(
                     f.id,
-                    detail=f"{f.name}, {part.name}: let a relay or a contactor carry the load",
+                    detail=f"{f.name}, {part.name}: "
+                    + ("let a relay or a contactor carry the load" if carrier else "no relay here bears that either"),
                     spot=_spot(f),
                     measured=Measure(value=load, unit=unit),
                     needed=Measure(value=most, unit=unit),
                     most=True,
                     extra=unit.lower(),
-                    fix=Fix(label=f"Let a {relay.through} carry it", commands=(relay,)),
+                    fix=Fix(label=f"Let a {carrier} carry it", commands=(EditFunction(function=f.id, through=carrier),))
+                    if carrier
+                    else None,
                 )
 
 

@@ -6,9 +6,12 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.brief.wanted import duty_of
-from wingboard.core.record.part import PartLine
+from wingboard.core.findings.limits import limit
+from wingboard.core.parts.carriers import CONTACTS
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import lit, rows
+from wingboard.core.wire.carried import carried, coil_volts, has_load
+from wingboard.core.wire.helpers import ACROSS
 from wingboard.core.wire.netlist import Device, Port
 from wingboard.core.wire.nets import IN_SERIES, net_list
 from wingboard.core.wire.signals import signals
@@ -24,10 +27,6 @@ STATES: dict[State, str] = {
     "all": "everything on",
 }
 """The states that are reckoned with, and what they are called."""
-COIL_WATTS = 0.4
-"""Of a relay's coil (common practice)."""
-CONTACTOR_WATTS = 3.0
-"""Of a contactor's coil (common practice)."""
 COLD = 10.0
 """A bulb takes so many times its current in the moment when it is switched on (common practice)."""
 
@@ -110,33 +109,25 @@ def _loads(r: Resolved) -> Iterator[Draw]:
         if device.kind == "load" and device.id in on:
             f = r.functions[device.of]
             yield Draw(f.switches.amps, Port(device.id, "1"), Port(device.id, "2"), "load", f.id)
-            relay = f"{device.id.removesuffix('-load')}-relay"
+            one = device.id.removesuffix("-load")
+            relay, q = f"{one}-relay", f"{one}-q"
             if relay in nets.devices:
-                yield Draw(_coil(r, device, relay), Port(relay, "A1"), Port(relay, "A2"), "coil", f.id)
-
-
-def _coil(r: Resolved, load: Device, relay: str) -> float:
-    """Amperes of a coil, from its watts and the volts that feed it (24 where that is not known)."""
-    nets = net_list(r)
-    fed = (net for port in (Port(relay, "A1"), Port(relay, "A2")) if (net := nets.by_port.get(port)))
-    volts = [nets.devices[p.device].value for net in fed for p in net.ports if nets.devices[p.device].kind == "supply"]
-    watts = CONTACTOR_WATTS if r.functions[load.of].switches.through == "contactor" else COIL_WATTS
-    return watts / max([v for v in volts if v > 0], default=24.0)
+                amps = CONTACTS[f.switches.through].watts / coil_volts(r.design, f.switches)
+                yield Draw(amps, Port(relay, "A1"), Port(relay, "A2"), "coil", f.id)
+            if q in nets.devices:
+                into = limit(r.design, "drive-current")
+                yield Draw(into, Port(f"{q}-rb", "1"), Port(q, "E"), "base", f.id)
 
 
 def _thrown(r: Resolved) -> Iterator[str]:
     """The loads that can be on at once: of a control with several contacts those of its fullest position."""
     for p in r.placed:
         by_position: dict[str, list[str]] = {}
-        for line in _contacts(p.part.lines, said(p.part).lines):
-            for position in line.closed or ("",):
-                by_position.setdefault(position, []).append(f"{p.function.id}.{line.id}-load")
-        if by_position and p.function.switches.amps > 0:
+        for one in carried(p) if has_load(p) else ():
+            for position in (one.contact.closed if one.contact else ()) or ("",):
+                by_position.setdefault(position, []).append(f"{one.id}-load")
+        if by_position:
             yield from max(by_position.values(), key=len)
-
-
-def _contacts(lines: tuple[PartLine, ...], told: dict[str, PartLine]) -> Iterator[PartLine]:
-    yield from (told[line.id] for line in lines if line.does == "switch" and not line.each_position)
 
 
 class Through(NamedTuple):
@@ -168,9 +159,14 @@ def _passages(r: Resolved, state: State) -> Iterator[Through]:
             yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id) for c in told.contacts)
         if duty_of(f, p.part) == "protection":
             yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id, True) for c in told.contacts[:1])
-        for line in _contacts(p.part.lines, told.lines):
-            tests = f.tests_lamps and state == "lamp test"
-            if line.back and (tests or f"{f.id}.{line.id}-load" in thrown):
+        if f.tests_lamps and state == "lamp test":
+            contacts = [x for x in told.lines.values() if x.does == "switch" and not x.each_position]
+        elif has_load(p) and f.switches.driven == "contact":
+            contacts = [one.contact for one in carried(p) if one.contact and f"{one.id}-load" in thrown]
+        else:
+            contacts = []
+        for line in contacts:
+            if line.back:
                 yield Through(Port(f.id, line.back), Port(f.id, line.terminal), f.id)
 
 
@@ -178,7 +174,7 @@ def _inside(device: Device, state: State) -> tuple[str, str] | None:
     """The terminals between which a small part lets current through."""
     if device.kind == "resistor" and device.id.endswith((IN_SERIES, "-rb")):
         return "1", "2"
-    if device.kind == "diode" and not device.id.endswith("-relay-d"):
+    if device.kind == "diode" and not device.id.endswith(ACROSS):
         other = "-own" if state == "lamp test" else "-test"
         return None if device.id.endswith(other) else ("A", "K")
     if device.kind == "transistor":

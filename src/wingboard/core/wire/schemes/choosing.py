@@ -27,9 +27,12 @@ def take_up(r: Resolved, functions: Sequence[str], scheme: Scheme) -> tuple[Comm
     the solver gave to lines that then go away."""
     able = suited(r, functions, scheme)
     commands: tuple[Command, ...] = tuple(EditFunction(function=f, scheme=scheme) for f in functions if f in able)
-    if not commands:
-        return ()
+    return freed(r, commands) if commands else ()
+
+
+def freed(r: Resolved, commands: tuple[Command, ...]) -> tuple[Command, ...]:
+    """Commands, and one more that takes back the pins that the solver gave to lines which go away with them."""
     after = apply(r.design, commands, catalogue())
     wanted = {line.id for line in lines(Resolved(after))}
-    gone = tuple(p.line for p in after.pins if p.line not in wanted and p.line.startswith("~") and p.by == "solver")
+    gone = tuple(p.line for p in after.pins if p.line not in wanted and p.by == "solver")
     return (*commands, UnpinLines(lines=gone)) if gone else commands

@@ -1,0 +1,123 @@
+"""The loads of a function: which contact each belongs to, and whether a controller can drive and see them."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from wingboard.core.brief.wanted import duty_of
+from wingboard.core.record.design import Design
+from wingboard.core.record.functions import AC_UNLESS_SAID, Switched, emergency
+from wingboard.core.record.lamps import lights
+from wingboard.core.record.part import PartLine
+from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.terminals import Said, said
+
+
+class Carried(NamedTuple):
+    """A load: ``id`` begins the names of all that belongs to it, ``contact`` is the one that it is switched with, None
+    where a controller decides alone. ``at`` tells it from others of its function."""
+
+    id: str
+    contact: PartLine | None
+    at: str
+
+
+def has_load(placed: Placed) -> bool:
+    """Whether a placed function switches a load that is wired; a breaker protects one and switches none."""
+    f = placed.function
+    if f.state in ("alias", "dummy") or duty_of(f, placed.part) == "protection":
+        return False
+    return not lights(f, placed.part)
+
+
+def carried(placed: Placed) -> tuple[Carried, ...]:
+    """The loads of a function that has some: one for each position, switched by the first contact that closes there."""
+    f = placed.function
+    more = {line.id for line in second_poles(placed)}
+    contacts = [line for line in _contacts(placed) if line.id not in more]
+    if not contacts and f.switches.driven == "controller":
+        return (Carried(f"{f.id}.out", None, ""),)
+    one = len(contacts) == 1
+    return tuple(Carried(f"{f.id}.{line.id}", line, "" if one else f" at {line.terminal}") for line in contacts)
+
+
+def _contacts(placed: Placed) -> list[PartLine]:
+    return [line for line in said(placed.part).lines.values() if line.does == "switch" and not line.each_position]
+
+
+def second_poles(placed: Placed) -> tuple[PartLine, ...]:
+    """The contacts that close in the same positions as one before them, and share no terminal with it."""
+    first: dict[tuple[str, ...], PartLine] = {}
+    found = []
+    for line in _contacts(placed):
+        before = first.setdefault(line.closed, line)
+        if before is not line and not {line.terminal, line.back} & {before.terminal, before.back}:
+            found.append(line)
+    return tuple(found)
+
+
+def read_by_itself(placed: Placed, line: PartLine) -> bool:
+    """Whether a contact of a function goes to a controller: not when it is in the circuit of its load or of the lamp
+    test."""
+    f = placed.function
+    if line.does != "switch":
+        return True
+    if f.tests_lamps:
+        return False
+    if f.switches.amps <= 0:
+        return True
+    second = line.id in {pole.id for pole in second_poles(placed)}
+    return not second if f.switches.driven == "controller" else second and f.switches.seen == "pole"
+
+
+def on_ground(told: Said, terminal: str) -> bool:
+    """Whether something beside a contact has its ground on a terminal: a lamp, a divider, what feeds the part."""
+    lows = {line.back for line in told.lines.values() if line.does != "switch"}
+    lows |= {line.ends[0] for line in told.lines.values() if line.ends}
+    return terminal in lows or (told.feed is not None and terminal in told.feed.minus)
+
+
+def unthrown(placed: Placed, one: Carried) -> tuple[str, bool]:
+    """Why a control's contact cannot switch a load, and whether what is said is wrong; empty when it can."""
+    load, contact = placed.function.switches, one.contact
+    if load.driven == "controller":
+        return "", False
+    if contact is None or not contact.back:
+        return f"the other terminal of {contact.terminal if contact else 'its contact'} is not said", False
+    apart = not load.through and (load.alternating or load.volts >= AC_UNLESS_SAID)
+    if on_ground(said(placed.part), contact.back) and (apart or load.through == "transistor"):
+        return f"{contact.back} of its contact is on ground: that cannot switch such a load", True
+    return "", False
+
+
+def unseen(placed: Placed, way: str) -> str:
+    """Why a controller cannot see a load in that way; empty when it can."""
+    load = placed.function.switches
+    if way == "pole" and load.driven == "controller":
+        return "a controller that drives the load reads its control anyway"
+    if way == "pole" and not second_poles(placed):
+        return "its part has no second pole that closes with the first"
+    if way == "auxiliary" and load.through not in ("relay", "contactor"):
+        return "only a relay or a contactor has an auxiliary contact"
+    if way == "divider" and (load.alternating or load.volts >= AC_UNLESS_SAID):
+        return f"a divider is for DC under {AC_UNLESS_SAID:g} V: what is more never comes near a pin"
+    return ""
+
+
+def coil_volts(design: Design, load: Switched) -> float:
+    """The volts of the coil that carries a load: the load's own where they are for one, else those of the highest
+    supply on hand under 50 V, 24 where there is none."""
+    if not load.alternating and 0 < load.volts < AC_UNLESS_SAID:
+        return load.volts
+    low = [s.volts for s in design.workshop.supplies if 5 < s.volts < AC_UNLESS_SAID]
+    return max(low, default=24.0)
+
+
+def undriven(placed: Placed) -> str:
+    """Why a controller cannot drive a load as it is said to; empty when it can, or shall not."""
+    f = placed.function
+    if f.switches.driven == "contact":
+        return ""
+    if not f.switches.through:
+        return "a controller drives a load only through a relay, a contactor or a transistor: say which"
+    return "no program is between an emergency control and what it stops" if emergency(f, placed.part) else ""

@@ -1,0 +1,140 @@
+"""Whether what carries a load bears it, and whether a program alone decides about what can hurt somebody."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wingboard.core.brief.danger import dangerous
+from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.findings.finding import Finding, Fix, Measure
+from wingboard.core.findings.limits import limit
+from wingboard.core.findings.registry import Check, check
+from wingboard.core.parts.carriers import bears, smallest, transistor_for
+from wingboard.core.record.base import Source
+from wingboard.core.record.functions import Carrier, Function
+from wingboard.core.record.lamps import made_for
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.carried import has_load
+from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.signals import signals
+
+SIZES = Source(
+    kind="memory", note="common sizes of relays, contactors and transistors: look at the data sheet of yours"
+)
+
+
+@check(
+    "wire.carrier-small",
+    severity="must",
+    title="What carries the load is too small for it",
+    measures="amperes and volts of each load against what its relay, contactor or transistor bears",
+    limits=("drive-current",),
+    source=SIZES,
+    fixes="takes the relay or contactor that bears it",
+    reads=READS,
+)
+def carrier_small(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Contacts that weld, transistors that burn."""
+    for placed in r.placed:
+        f, load = placed.function, placed.function.switches
+        if not has_load(placed) or not load.through or (load.through == "transistor" and load.alternating):
+            continue  # that a transistor is on AC is said at Parts
+        amps, volts = bears(load.through, load, rule.limit(r.design))
+        for unit, there, most in (("A", load.amps, amps), ("V", load.volts, volts)):
+            if there > most + 1e-9:
+                better = smallest(load)
+                yield rule.finding(
+                    f.id,
+                    detail=f"{f.name}: a {load.through} for {load.volts:g} V {load.kind}, {load.amps:g} A"
+                    + ("" if better else "; none here bears it: one made for it, wired by an electrician"),
+                    measured=Measure(value=there, unit=unit),
+                    needed=Measure(value=most, unit=unit),
+                    most=True,
+                    extra=unit.lower(),
+                    fix=_through(f, better) if better else None,
+                )
+
+
+def _through(f: Function, carrier: Carrier) -> Fix:
+    return Fix(label=f"Let a {carrier} carry it", commands=(EditFunction(function=f.id, through=carrier),))
+
+
+@check(
+    "wire.transistor-hot",
+    severity="judge",
+    title="Its transistor gets hot",
+    measures="watts in a transistor that carries a load, against what it bears without a heat sink",
+    source=SIZES,
+    fixes="takes a relay instead",
+    reads=READS,
+)
+def transistor_hot(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Transistors that want a heat sink."""
+    for placed in r.placed:
+        f, load = placed.function, placed.function.switches
+        if not has_load(placed) or load.through != "transistor" or load.alternating:
+            continue
+        kind = transistor_for(load.amps, limit(r.design, "drive-current"))
+        if kind.lost * load.amps > kind.watts + 1e-9:
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}: {kind.name}, {kind.lost:g} V over it at {load.amps:g} A; a heat sink, or a relay",
+                measured=Measure(value=kind.lost * load.amps, unit="W"),
+                needed=Measure(value=kind.watts, unit="W"),
+                most=True,
+                fix=_through(f, better) if (better := smallest(load)) else None,
+            )
+
+
+@check(
+    "wire.load-by-program",
+    severity="judge",
+    title="A program alone decides about this load",
+    measures="loads at a dangerous voltage, or guarded ones, that a controller drives and no contact interrupts",
+    source=Source(kind="practice", note="a program that hangs leaves a load on"),
+    fixes="lets the control's own contact drive the relay",
+    reads=READS,
+)
+def load_by_program(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """What can hurt somebody wants a contact of its own that takes it off without a program."""
+    for placed in r.placed:
+        f = placed.function
+        if not has_load(placed) or f.switches.driven != "controller":
+            continue
+        risky = f.risk != "normal"
+        if risky or dangerous(r.design, f.switches):
+            why = "it cannot be undone" if risky else f"{f.switches.volts:g} V {f.switches.kind}"
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}: {why}. A switch that takes its power off must not pass the controller",
+                fix=Fix(
+                    label="Let its own contact drive it",
+                    commands=(EditFunction(function=f.id, driven="contact"),),
+                ),
+            )
+
+
+@check(
+    "wire.danger-beside-logic",
+    severity="must",
+    title="A dangerous voltage in a part that a pin reads",
+    measures="parts whose contact switches a dangerous voltage while another terminal of theirs goes to a controller",
+    source=Source(kind="practice", note="one loose strand, or a burnt contact, puts it on the computer"),
+    fixes="lets a relay carry the load: the part then has low voltage only",
+    reads=READS,
+)
+def danger_beside_logic(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Second poles and lamps of switches for mains."""
+    read = {s.line.function for s in signals(r)}
+    for placed in r.placed:
+        f, load = placed.function, placed.function.switches
+        bare = has_load(placed) and not load.through and dangerous(r.design, load)
+        if bare and f.id in read:
+            carrier = smallest(load)
+            made = made_for(f, placed.part)
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}, {made.name}: {load.volts:g} V {load.kind} beside lines of a controller",
+                measured=Measure(value=load.volts, unit=f"V {load.kind}"),
+                fix=_through(f, carrier) if carrier else None,
+            )
