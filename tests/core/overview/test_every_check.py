@@ -1150,6 +1150,7 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 
 
 ELSEWHERE = {
+    "wire.position-unmeant": "test_every_position_that_is_read_has_a_meaning_or_is_marked_unused",
     "wire.carrier-small": "test_what_carries_a_load_bears_it",
     "wire.transistor-hot": "test_what_carries_a_load_bears_it",
     "wire.load-by-program": "test_nothing_dangerous_hangs_on_a_program_or_lies_beside_what_a_pin_reads",

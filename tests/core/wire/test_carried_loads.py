@@ -15,6 +15,7 @@ import pytest
 from building import found, plate, settled
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.face.legend import letterings
 from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
@@ -238,3 +239,40 @@ def test_currents_of_a_load_by_a_pin_are_those_of_its_coil_and_its_base() -> Non
     assert by_contact == {Port("supply.desk", "+"): pytest.approx(2 + 0.4 / 12)}
     notes = {row.terminal: row.note for row in pin_list(r)}
     assert notes["load"].startswith("high turns on")
+
+
+@pytest.mark.parametrize(
+    ("part", "words", "means"),
+    [
+        ("toggle-large-on-off", (), None),  # on and off need no words
+        ("toggle-large-on-off", ("UP",), (1, 2)),
+        ("toggle-large-on-off-on", ("INT", "OFF", "ON"), None),
+        ("toggle-large-on-off-on", ("INT", "-", "ON"), None),
+        ("toggle-large-on-off-on", ("INT", "", "ON"), (2, 3)),
+        ("toggle-large-on-off-on", (), (0, 3)),
+        ("rotary-12", ("A", "B", "C"), None),  # its stop is set behind the third
+        ("rotary-12", ("A", "", "C"), (2, 3)),
+        ("button-22", (), None),
+    ],
+)
+def test_every_position_that_is_read_has_a_meaning_or_is_marked_unused(part: str, words: Any, means: Any) -> None:
+    d = made(plate((part, 60, 60)), {"do": "edit_function", "function": "f1", "positions": words})
+    findings = found(d, "wire.position-unmeant")
+    assert [(f.measured and f.measured.value, f.needed and f.needed.value) for f in findings] == (
+        [means] if means else []
+    )
+    for finding in findings:
+        after = settled(d, finding)
+        assert not found(after, "wire.position-unmeant")
+        drawn = {word.run.text for letters in letterings(Resolved(after)).values() for word in letters.words}
+        assert "-" not in drawn  # it is marked in the record, not on the plate
+
+
+def test_a_word_alone_moves_no_pin() -> None:
+    d = made(plate(("rotary-12", 60, 60)), {"do": "edit_function", "function": "f1", "positions": ["A", "B"]},
+             {"do": "add_controller", "id": "it", "board": "atmega328p"})  # fmt: skip
+    d = d.model_copy(update={"pins": solve(Resolved(d)).pins})
+    renamed = made(d, {"do": "edit_function", "function": "f1", "positions": ["A", "C"]})
+    assert renamed.pins == d.pins
+    longer = made(d, {"do": "edit_function", "function": "f1", "positions": ["A", "B", "C"]})
+    assert not longer.pins

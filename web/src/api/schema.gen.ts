@@ -1969,7 +1969,7 @@ export interface components {
             want: string;
             /**
              * Positions
-             * @description A word for each position in use
+             * @description A word for each position in use; - for one that does nothing on purpose
              * @default []
              */
             positions: string[];
@@ -5720,7 +5720,7 @@ export interface components {
             want: string;
             /**
              * Positions
-             * @description A word for each position in use
+             * @description A word for each position in use; - for one that does nothing on purpose
              * @default []
              */
             positions: string[];

@@ -19,6 +19,7 @@ from wingboard.core.face.symbols import SYMBOLS, symbol
 from wingboard.core.geometry.outline import Loop, flattened
 from wingboard.core.geometry.rounded import Rounded, slab
 from wingboard.core.geometry.shapeset import ShapeSet
+from wingboard.core.record.functions import UNUSED
 from wingboard.core.record.legends import Legend, Style
 from wingboard.core.record.part import Part
 from wingboard.core.record.shapes import Circle, Path, Rect, Shape
@@ -81,7 +82,7 @@ def lettering(placed: Placed, style: Style) -> Lettering:
     legend = function.legend
     if legend is None or legend.hidden:
         return NOTHING
-    words = function.positions[: part.ways]
+    words = tuple("" if word == UNUSED else word for word in function.positions[: part.ways])
     angles = part.angles(len(words), legend.step)
     return _lettering(legend, words, angles, _frame(legend, part), part.detents is not None, placed.place.turn, style)
 

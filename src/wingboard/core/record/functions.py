@@ -78,7 +78,9 @@ class Wanted(Record):
 
     group: Words = ""
     want: Words = Field("", description="The kind of control or light wanted")
-    positions: tuple[Words, ...] = Field((), max_length=24, description="A word for each position in use")
+    positions: tuple[Words, ...] = Field(
+        (), max_length=24, description="A word for each position in use; - for one that does nothing on purpose"
+    )
     switches: Switched = Switched()
     indicator: Words = Field("", description="The light that shows it, in words; empty for none")
     risk: Risk = Field("normal", description="guarded: cannot be undone, wants a guard or a key")
@@ -95,6 +97,10 @@ class Wanted(Record):
 
 Film = Literal["clear", "grey", "red", "amber", "green", "blue"]
 """What lies over a read-out or screen: clear, or tinted."""
+
+
+UNUSED = "-"
+"""The word of a position that does nothing on purpose."""
 
 
 class Function(Wanted):

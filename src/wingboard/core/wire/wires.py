@@ -135,10 +135,9 @@ class _Laying:
         hub = next(iter(sources or outside), None)
         before: Port | None = None
         for (module, _), ports in clusters.items():
-            if self._starred(net, module):
+            if hub is not None and self._starred(net, module):
                 board = self.boards.get(module) if net.kind == "ground" else None
-                at = next((p for p in outside if p.device == board), hub)
-                yield from self._star(ports, at)
+                yield from self._star(ports, next((p for p in outside if p.device == board), hub))
                 continue
             chain = self._chain(ports)
             yield from pairwise(chain)
@@ -152,15 +151,14 @@ class _Laying:
             if hub is not None and port != hub:
                 yield port, hub
 
-    def _star(self, ports: list[Port], at: Port | None) -> Iterator[tuple[Port, Port]]:
+    def _star(self, ports: list[Port], at: Port) -> Iterator[tuple[Port, Port]]:
         """Everything on one part (or strip board) together, and from each a wire of its own to the board."""
         by_part: dict[str, list[Port]] = {}
         for port in ports:
             by_part.setdefault(self.nets.devices[port.device].of, []).append(port)
         for chain in map(self._chain, by_part.values()):
             yield from pairwise(chain)
-            if at is not None:
-                yield chain[-1], at
+            yield chain[-1], at
 
     def _chain(self, ports: list[Port]) -> list[Port]:
         """From terminal to terminal, always on to the nearest, starting at the left."""

@@ -48,10 +48,20 @@ def handle_edit_function(command: EditFunction, design: Design, catalogue: Catal
     if load:
         changes["switches"] = edited(function.switches, load)
     changed = edited(function, changes)
-    if any(getattr(changed, name) != getattr(function, name) for name in ("positions", "scheme", "tests_lamps")):
+    if _other_lines(design, function, changed):
         design = without_pins(design, {function.id}, only_solver=True)
     changed_design = with_functions(design, {function.id: changed})
     return _without_empty_network(changed_design, function) if changed.scheme != function.scheme else changed_design
+
+
+def _other_lines(design: Design, was: Function, now: Function) -> bool:
+    """Whether a function's lines are others after a change: another scheme, other ways of a selector in use. A word
+    alone moves no pin."""
+    if (was.scheme, was.tests_lamps) != (now.scheme, now.tests_lamps):
+        return True
+    part = next((p for p in design.parts if p.id == now.part), None)
+    by_way = part is not None and any(line.each_position for line in part.lines)
+    return by_way and len(was.positions) != len(now.positions)
 
 
 def _without_empty_network(design: Design, was: Function) -> Design:
