@@ -34,7 +34,7 @@ from wingboard.core.record.document import read_design
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 from wingboard.demo import demo_texts
 from wingboard.services.archive import archive_of
 from wingboard.services.steady import steady_memory

@@ -143,7 +143,7 @@ def pins(
     as_json: Annotated[bool, typer.Option("--json")] = False,
 ) -> None:
     """Give every line a pin and print the list. Exit 1 when something does not fit."""
-    from wingboard.core.wire.solve import solve  # the solver takes a second to load
+    from wingboard.core.wire.pins.solve import solve  # the solver takes a second to load
 
     with _failures_said():
         loaded = _load(design)

@@ -62,8 +62,8 @@ def solving(desk: Desk, design_id: str, base: int, afresh: bool, key: str | None
     """
 
     def work(job: Job) -> Solved:
-        from wingboard.core.wire.remedies import remedies, shortage  # the solver takes a second to load
-        from wingboard.core.wire.solve import solve
+        from wingboard.core.wire.pins.remedies import remedies, shortage  # the solver takes a second to load
+        from wingboard.core.wire.pins.solve import solve
 
         state = desk.open(design_id, base)
         found = solve(state.resolved, keep=not afresh, watch=job)

@@ -20,7 +20,7 @@ from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 
 
 def on(board: str, parts: list[str], *more: dict[str, Any], many: int = 1) -> Design:

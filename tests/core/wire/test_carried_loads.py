@@ -27,8 +27,8 @@ from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinfiles import named_pins
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.power.flow import flow
-from wingboard.core.wire.solve import solve
 
 BOARDS = {"atmega328p": (5.0, 3.0), "rp2040": (3.3, 2.0), "esp32": (3.3, 2.475)}
 """Logic, and what a pin surely reads as high: 0.6 VCC (ATmega328P, DS40002061B table 28-1), 2.0 V (RP2040 data sheet,

@@ -20,8 +20,8 @@ from wingboard.core.wire.harness.drawing import loom_diagrams
 from wingboard.core.wire.harness.pinout import plug_diagrams
 from wingboard.core.wire.landing import landing_diagrams
 from wingboard.core.wire.pinfiles import number_of
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.power.drawing import power_diagram
-from wingboard.core.wire.solve import solve
 from wingboard.demo import demo_texts
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -32,7 +32,7 @@ from wingboard.core.wire.harness.plugs import KINDS, plugs, rows_of
 from wingboard.core.wire.harness.stock import Wanted, assigned
 from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.wires import runs
 from wingboard.demo import demo_texts
 

@@ -24,7 +24,7 @@ from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import plugs
 from wingboard.core.wire.harness.routes import trunks
 from wingboard.core.wire.netlist import Port
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.wires import runs
 
 Raw = dict[str, Any]

@@ -27,9 +27,9 @@ from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.sheet import missing, wiring_sheet
 from wingboard.core.wire.sheet_pdf import cautions
-from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 from wingboard.core.wire.wires import names_of
 
@@ -68,10 +68,10 @@ def joined(r: Resolved, control: str = "", position: str = "") -> nx.Graph:
 
 
 DUST = """
-f1 NO 4 C | f2 21 7 22 | f3 13 8 14 | f4 13 12 14 | f5 2 13 1 | f6 2 A0 1 | f7 2 A1 1 | f8 NO A2 C
+f1 NO 12 C | f2 21 2 22 | f3 13 10 14 | f4 13 7 14 | f5 2 13 1 | f6 2 11 1 | f7 2 8 1 | f8 NO 4 C
 """
 """By hand from the dust panel's parts: a control's terminal, its pin, the terminal on ground."""
-LAMPS = {"f3": ("X1", "X2", "5", 200), "f9": ("anode", "cathode", "6", 300), "f10": ("anode", "cathode", "9", 300)}
+LAMPS = {"f3": ("X1", "X2", "9", 200), "f9": ("anode", "cathode", "6", 300), "f10": ("anode", "cathode", "5", 300)}
 """… and of its lamps both terminals, the pin, and E24 of (5 V - Vf) / 10 mA: 190 and 290 Ω, the next up."""
 
 

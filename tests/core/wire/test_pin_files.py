@@ -20,7 +20,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.harness.plugs import plugs
 from wingboard.core.wire.pinfiles import identifier
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 from wingboard.demo import demo_texts
 
 DEFINE = re.compile(r"#define ([A-Z][A-Z0-9_]*) +([A-Z]?\d+) *// .*")

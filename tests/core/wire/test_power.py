@@ -22,10 +22,10 @@ from wingboard.core.wire.harness.plugs import plugs
 from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.power.draws import STATES, draws, passages
 from wingboard.core.wire.power.flow import currents, flow, levels
 from wingboard.core.wire.power.tree import Node, every_node, fuse_for, heat_of, power_tree
-from wingboard.core.wire.solve import solve
 from wingboard.core.wire.wires import runs
 from wingboard.demo import demo_texts
 

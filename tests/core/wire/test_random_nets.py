@@ -29,12 +29,12 @@ from wingboard.core.wire.lines import bare_functions, lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.power.draws import STATES
 from wingboard.core.wire.power.flow import currents, flow
 from wingboard.core.wire.power.tree import every_node, power_tree
 from wingboard.core.wire.schemes.drawn import drawn_networks, drawn_selectors
 from wingboard.core.wire.signals import signals
-from wingboard.core.wire.solve import solve
 from wingboard.core.wire.topologies import topologies
 from wingboard.core.wire.wires import runs
 

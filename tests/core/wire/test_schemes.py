@@ -24,10 +24,10 @@ from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.netlist import GROUND, NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pinlist import pin_list
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.drawn import drawn_networks
 from wingboard.core.wire.schemes.matrix import grid
-from wingboard.core.wire.solve import solve
 from wingboard.core.wire.terminals import said
 
 Pressed = dict[str, str]

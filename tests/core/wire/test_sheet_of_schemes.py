@@ -18,7 +18,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 
 PARTS = (("button-16", "matrix", "Horn"), ("toggle-large-on-off-on", "matrix", "Wiper"), ("rotary-8", "matrix", "Fan"),
          ("button-22", "matrix", "Gong"), ("button-16", "shift", "Door"), ("toggle-large-on-off", "shift", "Pump"),

@@ -18,9 +18,9 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.own_boards import pins_from
-from wingboard.core.wire.remedies import remedies
+from wingboard.core.wire.pins.remedies import remedies
+from wingboard.core.wire.pins.solve import OTHER_BOARD, least_change, solve
 from wingboard.core.wire.signals import Line
-from wingboard.core.wire.solve import OTHER_BOARD, solve
 
 PARTS = ("button-16", "potentiometer", "led-5-bezel", "toggle-large-on-off-on", "encoder-push")
 ROLES = ("io up", "io", "in", "out", "io up adc", "io up pwm", "io up int", "in adc", "io up strap", "io up adc2")
@@ -144,6 +144,51 @@ def test_where_moving_one_is_enough_that_is_the_first_remedy_and_the_least() -> 
     found = solve(Resolved(more))
     assert [left.function for left in found.unfit] == ["f3"]  # both pins that measure are taken by contacts
     first = remedies(Resolved(more), found)[0]
-    assert first.words == "Give F1 other pins: 1 line moves"
-    mended = solve(Resolved(apply(more, first.commands, catalogue())))
-    assert mended.unfit == () and {p.line: p.pin for p in mended.pins}["f3.wiper"] == "P0"
+    assert first.words in ("Give F1 other pins: 1 line moves", "Give F2 other pins: 1 line moves")
+    after = apply(more, first.commands, catalogue())
+    assert sum(p in after.pins for p in more.pins) == 2
+    mended = solve(Resolved(after))
+    assert mended.unfit == () and {p.line: p.pin for p in mended.pins}["f3.wiper"] in ("P0", "P4")
+
+
+@settings(max_examples=60, deadline=None)
+@given(PANELS, st.lists(st.sampled_from(PARTS), min_size=1, max_size=2))
+def test_no_fewer_lines_can_move_than_those_that_do(panel: tuple[list[str], list[list[str]]], new: list[str]) -> None:
+    """Against every way there is: the one in which the fewest lines that had a pin get another."""
+    parts, boards = panel
+    first = solve(Resolved(small(parts, boards)), seconds=5)
+    assume(first.unfit == () and len(parts) + len(new) <= 4)
+    kept = [p.model_dump() for p in first.pins]
+    more = apply(small([*parts, *new], boards), BATCH.validate_python([{"do": "set_pins", "pins": kept}]), catalogue())
+
+    def moved(given: Given) -> int:
+        return sum(given[p.line] != (p.controller, p.pin) for p in first.pins)
+
+    least = min((moved(given) for _, given in every_way(more)), default=None)
+    found = least_change(Resolved(more), seconds=5)
+    assert (found is None) == (least is None)
+    if found is not None and least is not None:
+        taken = {p.line: (p.controller, p.pin) for p in found.pins}
+        assert found.optimal and moved(taken) == least
+        assert any(given == taken for _, given in every_way(more))
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.sampled_from(["button-16", "led-5-bezel", "potentiometer"]), min_size=1, max_size=4),
+       st.lists(st.sampled_from(ROLES), min_size=4, max_size=6))  # fmt: skip
+def test_lines_lie_along_the_board_as_along_the_loom_as_straight_as_can_be(parts: list[str], roles: list[str]) -> None:
+    """Of all ways that are as good, none has its pins nearer to the places of their lines; alike lines never cross."""
+    design = small(parts, [roles])
+    found = solve(Resolved(design), seconds=5)
+    assume(found.unfit == ())
+    order = [line.id for line in lines(Resolved(design))]  # the parts stand in a row, left to right
+
+    def off(given: Given) -> int:
+        return sum((int(pin.removeprefix("P")) - order.index(line)) ** 2 for line, (_, pin) in given.items())
+
+    taken = {p.line: (p.controller, p.pin) for p in found.pins}
+    assert off(taken) == min(off(given) for cost, given in every_way(design) if cost == round(found.cost, 6))
+    for kind in ("press", "lamp", "wiper"):
+        mine = [int(taken[line][1].removeprefix("P")) for line in order if line.endswith(kind)]
+        if len({roles[n] for n in mine}) == 1:
+            assert mine == sorted(mine)

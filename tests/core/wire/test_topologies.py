@@ -14,7 +14,7 @@ from wingboard.core.record.controllers import boards
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.solve import solve
+from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.topologies import holds, plugs_for, topologies
 
 

@@ -29,8 +29,8 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.pinlist import pin_list
-from wingboard.core.wire.remedies import remedies, shortage
-from wingboard.core.wire.solve import Solution, solve
+from wingboard.core.wire.pins.remedies import remedies, shortage
+from wingboard.core.wire.pins.solve import Solution, solve
 
 
 def wired(parts: list[str], kinds: list[BoardKind], modules: int = 1, *more: Command) -> Design:

@@ -15,7 +15,7 @@ from wingboard.core.record.controllers import Board, board_of, boards
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.remedies import PRICES
+from wingboard.core.wire.pins.remedies import PRICES
 from wingboard.core.wire.signals import Line
 
 USB_CARRIED = 2

@@ -2,25 +2,27 @@
 
 Pins that can do the same are alike, and so are lines that need the same, so the model counts instead of naming
 them: for each controller how many functions of a kind it serves, and how many lines of a kind go to pins of a kind.
-A function's lines stay on one controller. What the counts leave open is then dealt out in natural order.
+A function's lines stay on one controller. What the counts leave open is then dealt out along the loom.
 """
 
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Mapping, Sequence, Set
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Any, NamedTuple, Protocol
 
 from ortools.sat.python import cp_model
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.record.controllers import BUS_NAMES, Pin, PortGroup, board_of
-from wingboard.core.record.design import Design
+from wingboard.core.record.controllers import BUS_NAMES, Pin, board_of
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines, serves
+from wingboard.core.wire.pins.dealing import deal
+from wingboard.core.wire.pins.kinds import PinDemand, PinKind, can, comfort, kind_of, need_of, tenths
+from wingboard.core.wire.pins.moving import Loose
 from wingboard.core.wire.signals import Line
 
 LEFT_OUT = 10_000
@@ -29,43 +31,6 @@ OTHER_BOARD = 40
 """Cost of each controller a module is spread over."""
 AWAY = 25
 """Cost of a function whose other lines were set by hand on another controller."""
-NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
-"""Cost of an encoder without interrupt, a dimmed lamp without PWM, an output that flashes at reset, and of spending
-a pin that can do more than is needed."""
-
-
-STRAP, RADIO, PULL_UP, MEASURES = 20, 12, 5, 3
-"""Cost of a pin whose level at power-up chooses how the chip starts, of measuring where the radio must be off, of a
-contact at a pin without a pull-up of its own, and of spending a pin that measures."""
-
-
-class PinKind(NamedTuple):
-    """Pins that can do the same."""
-
-    analogue: bool
-    pwm: bool
-    interrupt: bool
-    flashes: bool
-    bus: str | None
-    """What it is of a bus, where some line wants that."""
-    reads: bool
-    drives: bool
-    pull_up: bool
-    strap: bool
-    radio: bool
-    coder: bool
-
-
-class PinDemand(NamedTuple):
-    """Lines that need the same."""
-
-    analogue: bool
-    prefers: str | None
-    out: bool
-    bus: str | None
-    coder: bool
-    pulled: bool
-    """Read by a pin that wants a pull-up."""
 
 
 class Unfit(NamedTuple):
@@ -158,6 +123,21 @@ def solve(
     return found or Solution((), (), False, float("inf"), 0.0)
 
 
+def least_change(r: Resolved, seconds: float = 10.0) -> Solution | None:
+    """Pins for every line, with as few as can be of the lines that have one getting another: those set by hand, those
+    that are soldered and those of a bus keep theirs.
+
+    :returns: the solver's choices; None where it cannot be. What is cheapest is so by the number of lines that give up
+        their pin before all else; ``optimal`` says whether that is proven.
+    """
+    for attempt in TRIES:
+        problem = _Problem(r, True, r.design.controllers, attempt.ceiling, everything=True, loose=True)
+        found = problem.solved(seconds, _Nobody())
+        if found is not None:
+            return found
+    return None
+
+
 class Alike(NamedTuple):
     """Functions of one module that need the same, so that only their number on each controller matters."""
 
@@ -172,9 +152,11 @@ class _Problem:
     """One model; with ``everything`` each function must get its pins, which makes for a much tighter bound."""
 
     def __init__(
-        self, r: Resolved, keep: bool, controllers: Sequence[Controller], ceiling: str, everything: bool
-    ) -> None:
-        """:param ceiling: the limit of a chip's current; :param everything: leave no function out."""
+        self, r: Resolved, keep: bool, controllers: Sequence[Controller], ceiling: str, everything: bool,
+        loose: bool = False,
+    ) -> None:  # fmt: skip
+        """:param ceiling: the limit of a chip's current; :param everything: leave no function out; :param loose: let
+        lines give up pins that they have."""
         self.r = r
         self.ceiling = ceiling
         self.everything = everything
@@ -196,11 +178,29 @@ class _Problem:
         self.count: dict[tuple[str, PinDemand, PinKind], Any] = {}
         self.costs: list[Any] = []
         self.places = {p.function.id: p.place for p in r.placed}
+        self.loose = self._loose() if loose else None
+
+    def _loose(self) -> Loose:
+        boards = {c.id: board_of(self.r.design, c.board) for c in self.controllers}
+        there = soldered_pins(self.r) if self.r.design.soldered else frozenset()
+        held: dict[str, PinChoice] = {}
+        kinds: dict[tuple[str, str], PinKind] = {}
+        for ident, choice in self.fixed.items():
+            pin = boards[choice.controller].pin(choice.pin)
+            if pin is not None and choice.by == "solver" and (choice.controller, choice.pin) not in there:
+                held[ident] = choice
+                kinds[choice.controller, choice.pin] = kind_of(pin, self.wanted_of_buses)
+        names = [c.id for c in self.controllers]
+        loose = Loose(self.model, self.lines, held, names, lambda controller, pin: kinds[controller, pin])
+        for key in loose.pools():
+            self.free.setdefault(key, [])
+        self.costs.append(loose.cost)
+        return loose
 
     def _alike(self, function: str, wanted: list[Line]) -> Alike:
         home = {self.fixed[s.id].controller for s in self.lines if s.unit == function and s.id in self.fixed}
-        demand = tuple(sorted(Counter(_need(s) for s in wanted).items(), key=str))
-        return Alike(wanted[0].module, demand, sum(_tenths(s) for s in wanted), frozenset(home))
+        demand = tuple(sorted(Counter(need_of(s) for s in wanted).items(), key=str))
+        return Alike(wanted[0].module, demand, sum(tenths(s) for s in wanted), frozenset(home))
 
     def _free_pins(self) -> dict[tuple[str, PinKind], list[Pin]]:
         taken = {(p.controller, p.pin) for p in self.fixed.values()}
@@ -208,7 +208,7 @@ class _Problem:
         for controller in self.controllers:
             for pin in board_of(self.r.design, controller.board).pins:
                 if (controller.id, pin.name) not in taken:
-                    free[controller.id, _kind(pin, self.wanted_of_buses)].append(pin)
+                    free[controller.id, kind_of(pin, self.wanted_of_buses)].append(pin)
         return free
 
     def _shared_pins(self) -> dict[tuple[str, str], Pin]:
@@ -237,11 +237,14 @@ class _Problem:
         status = solver.solve(self.model, _Better(watch))
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
             return None
+        moved = self.loose.moved(solver.value) if self.loose else {}
+        fixed = {ident: p for ident, p in self.fixed.items() if ident not in moved}
         boards_of = self._shared_out(solver)
+        new = {line.id: at for unit, at in boards_of.items() for line in self.open[unit]} | moved
         used = Counter({key: solver.value(variable) for key, variable in self.count.items()})
-        kept = tuple(p for p in self.fixed.values() if p.by == "solver")
+        kept = tuple(p for p in fixed.values() if p.by == "solver")
         return Solution(
-            pins=(*kept, *self._dealt(solver, boards_of)),
+            pins=(*kept, *self._dealt(new, fixed)),
             unfit=self._unfit([f for f in self.open if f not in boards_of], used),
             optimal=status == cp_model.OPTIMAL,
             cost=solver.objective_value,
@@ -265,7 +268,9 @@ class _Problem:
             self.costs.append(LEFT_OUT * many * (len(functions) - sum(here)))
 
     def _counts(self) -> None:
-        kinds = sorted({need for alike in self.groups for need, _ in alike.demand}, key=str)
+        loose = self.loose
+        kinds = sorted({n for a in self.groups for n, _ in a.demand} | (loose.needs if loose else set()), key=str)
+        more = loose.pools() if loose else Counter[tuple[str, PinKind]]()
         for controller in self.controllers:
             spent: dict[PinKind, list[Any]] = defaultdict(list)
             for need in kinds:
@@ -273,18 +278,21 @@ class _Problem:
                 if need.bus:
                     self._bus(controller.id, need.bus, wanted, spent)
                     continue
+                wanted += loose.wanted(controller.id, need) if loose else []
                 given = []
                 for (board, kind), pins in self.free.items():
-                    if board != controller.id or not _can(need, kind):
+                    if board != controller.id or not can(need, kind):
                         continue
-                    variable = self.model.new_int_var(0, len(pins), f"{board} {need} {kind}")
+                    most = len(pins) + more[board, kind]
+                    variable = self.model.new_int_var(0, most, f"{board} {need} {kind}")
                     self.count[board, need, kind] = variable
                     given.append(variable)
                     spent[kind].append(variable)
-                    self.costs.append(_cost(need, kind) * variable)
+                    self.costs.append(comfort(need, kind) * variable)
                 self.model.add(sum(given) == sum(wanted))
             for kind, variables in spent.items():
-                self.model.add(sum(variables) <= len(self.free[controller.id, kind]))
+                freed = loose.freed(controller.id, kind) if loose else []
+                self.model.add(sum(variables) <= len(self.free[controller.id, kind]) + sum(freed))
 
     def _bus(self, controller: str, bus: str, wanted: list[Any], spent: dict[PinKind, list[Any]]) -> None:
         """The lines of a bus take one pin together, however many they are; none where that pin is taken."""
@@ -292,7 +300,7 @@ class _Problem:
         if pin is None:
             self.model.add(sum(wanted) == 0)
             return
-        kind = _kind(pin, self.wanted_of_buses)
+        kind = kind_of(pin, self.wanted_of_buses)
         if self.free.get((controller, kind)):
             used = self.model.new_bool_var(f"{bus} of {controller}")
             self.model.add(sum(wanted) <= len(self.lines) * used)
@@ -301,7 +309,7 @@ class _Problem:
     def _current_left(self, controller: str) -> int:
         """Tenths of a milliampere that the chip may still carry."""
         by_id = {s.id: s for s in self.lines}
-        drawn = sum(_tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
+        drawn = sum(tenths(by_id[i]) for i, p in self.fixed.items() if p.controller == controller)
         kind = next(c.board for c in self.controllers if c.id == controller)
         whole = board_of(self.r.design, kind).whole
         most = limit(self.r.design, self.ceiling)
@@ -312,6 +320,7 @@ class _Problem:
     def _currents(self) -> None:
         for controller in self.controllers:
             drawn = [alike.current * self.on[alike, controller.id] for alike in self.groups if alike.current]
+            drawn += self.loose.drawn(controller.id) if self.loose else []
             self.model.add(sum(drawn) <= self._current_left(controller.id))
 
     def _modules(self) -> None:
@@ -327,7 +336,7 @@ class _Problem:
                     self.model.add(self.on[alike, controller.id] <= len(self.groups[alike]) * here)
                 spread.append(here)
                 self.costs.append(OTHER_BOARD * here)
-            if self.everything and groups and len(spread) == len(self.controllers) > 0:
+            if self.everything and groups and not self.loose and len(spread) == len(self.controllers) > 0:
                 self._least_boards(groups, spread)
 
     def _least_boards(self, groups: list[Alike], spread: list[Any]) -> None:
@@ -364,40 +373,36 @@ class _Problem:
                     boards_of[next(waiting)] = controller.id
         return boards_of
 
-    def _along(self, unit: str) -> tuple[int, float, float]:
-        """Where a function's part comes to the trunk of its module; networks come before the parts."""
+    def _along(self, line: Line) -> tuple[int, float, float, str]:
+        """Where a line's part comes to the trunk of its module; networks come before the parts."""
         modules = list(self.r.modules)
-        at = self.places.get(unit)
+        at = self.places.get(line.unit)
         if at is None:
-            return modules.index(self.open[unit][0].module), -1e9, 0.0
+            return modules.index(line.module), -1e9, 0.0, line.unit
         up = self.r.modules[at.module].module.loom.trunk == "up"
-        return modules.index(at.module), *((at.y, at.x) if up else (at.x, at.y))
+        return modules.index(at.module), *((at.y, at.x) if up else (at.x, at.y)), line.unit
 
-    def _dealt(self, solver: Any, boards_of: dict[str, str]) -> tuple[PinChoice, ...]:
-        """Turn the counts into pins: lines along their loom, cheapest kinds first, pins in natural order.
+    def _dealt(self, boards_of: dict[str, str], fixed: Mapping[str, PinChoice]) -> Iterator[PinChoice]:
+        """Turn the counts into pins: the lines of each board along their loom.
 
-        So neighbours in the harness have neighbouring pins, and a plug between is straight.
+        :param boards_of: the controller of each line that gets a pin; :param fixed: those that have one.
         """
-        pools = {key: list(pins) for key, pins in self.free.items()}
-        left = {key: solver.value(variable) for key, variable in self.count.items()}
-        drawn = _Drawn(self.r.design, self.controllers, self.lines, self.fixed)
-        choices = []
-        for function in sorted(self.open, key=self._along):
-            wanted = self.open[function]
-            board = boards_of.get(function)
-            if board is None:
-                continue
-            for line in wanted:
-                need = _need(line)
-                if need.bus:
-                    choices.append(PinChoice(line=line.id, controller=board, pin=self.shared[board, need.bus].name))
-                    continue
-                kinds = [k for (b, n, k), many in left.items() if b == board and n == need and many > 0]
-                kind = min(kinds, key=lambda k: (_cost(need, k), *k[:4], k.bus or ""))
-                left[board, need, kind] -= 1
-                pin = drawn.least(board, pools[board, kind], line)
-                choices.append(PinChoice(line=line.id, controller=board, pin=pin.name))
-        return tuple(choices)
+        homes = {**{i: p.controller for i, p in fixed.items()}, **boards_of}
+        for controller in self.controllers:
+            board = board_of(self.r.design, controller.board)
+            here = sorted((line for line in self.lines if homes.get(line.id) == controller.id), key=self._along)
+            shared = {x.id: self.shared[controller.id, x.bus].name for x in here if x.bus and x.id in boards_of}
+            for ident, name in shared.items():
+                yield PinChoice(line=ident, controller=controller.id, pin=name)
+            rows = ([line for line in here if line.coder == coder] for coder in (False, True))
+            wanted = [(n, line) for row in rows for n, line in enumerate(row)
+                      if line.id in boards_of and not line.bus]  # fmt: skip
+            taken = {p.pin for p in fixed.values() if p.controller == controller.id} | set(shared.values())
+            free = [pin for pin in board.pins if pin.name not in taken]
+            by_id = {line.id: line for line in here}
+            given = {p.pin: by_id[i] for i, p in fixed.items() if p.controller == controller.id and i in by_id}
+            for ident, pin in deal(board, wanted, free, given, self.wanted_of_buses).items():
+                yield PinChoice(line=ident, controller=controller.id, pin=pin.name)
 
     def _unfit(self, functions: Iterable[str], used: Counter[Any]) -> tuple[Unfit, ...]:
         spare: dict[str, Counter[str]] = {c.id: Counter() for c in self.controllers}
@@ -423,81 +428,6 @@ class _Problem:
                 return f"{needs}; the pins of that bus are taken"
             return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
         return f"{needs}; left over: {left}"
-
-
-class _Drawn:
-    """What the ports of each controller carry so far, so that lamps go where there is least."""
-
-    def __init__(
-        self, design: Design, controllers: Sequence[Controller], wanted: Sequence[Line], fixed: Mapping[str, PinChoice]
-    ) -> None:
-        self._boards = {c.id: board_of(design, c.board) for c in controllers}
-        self._amps: Counter[tuple[str, PortGroup | None]] = Counter()
-        by_id = {line.id: line for line in wanted}
-        for choice in fixed.values():
-            pin = self._boards[choice.controller].pin(choice.pin)
-            if pin:
-                self._add(choice.controller, pin, by_id[choice.line])
-
-    def _add(self, controller: str, pin: Pin, line: Line) -> None:
-        self._amps[controller, self._boards[controller].group(pin)] += _tenths_of_pin(line)
-
-    def least(self, controller: str, pool: list[Pin], line: Line) -> Pin:
-        """Take a pin out of the pool: the first, or for what draws current the first of the ports that carry least."""
-        board = self._boards[controller]
-
-        def carried(pin: Pin) -> float:
-            group = board.group(pin)
-            return self._amps[controller, group] / group.most if group else 0.0
-
-        pin = min(pool, key=carried) if line.pin_current else pool[0]
-        pool.remove(pin)
-        self._add(controller, pin, line)
-        return pin
-
-
-def _tenths(line: Line) -> int:
-    """What the line adds to the chip's current, in tenths of a milliampere."""
-    return round(line.chip_current * 10_000)
-
-
-def _tenths_of_pin(line: Line) -> int:
-    return round(line.pin_current * 10_000)
-
-
-def _kind(pin: Pin, wanted_of_buses: Set[str]) -> PinKind:
-    bus = pin.bus if pin.bus in wanted_of_buses else None
-    does = pin.reads, pin.drives, pin.pull_up, pin.strap, pin.radio, pin.coder
-    return PinKind(pin.analogue, pin.pwm, pin.interrupt, pin.flashes, bus, *does)
-
-
-def _need(line: Line) -> PinDemand:
-    out = line.direction != "in"
-    pulled = not (out or line.analogue or line.coder or line.divided)
-    return PinDemand(line.analogue, line.prefers, out, line.bus, line.coder, pulled)
-
-
-def _can(need: PinDemand, kind: PinKind) -> bool:
-    """Whether pins of a kind can do what is asked, as ``lines.serves`` has it for a line and a pin."""
-    if need.coder or kind.coder:
-        return need.coder and kind.coder
-    if need.analogue:
-        return kind.analogue
-    return kind.drives if need.out else kind.reads
-
-
-def _cost(need: PinDemand, kind: PinKind) -> int:
-    cost = 0
-    cost += NO_INTERRUPT if need.prefers == "interrupt" and not kind.interrupt else 0
-    cost += NO_PWM if need.prefers == "PWM" and not kind.pwm else 0
-    cost += FLASHES if need.out and kind.flashes else 0
-    cost += STRAP if kind.strap else 0
-    cost += RADIO if kind.radio and need.analogue else 0
-    cost += PULL_UP if need.pulled and not kind.pull_up else 0
-    cost += MEASURES if kind.analogue and not need.analogue else 0
-    cost += SPENT if kind.interrupt and need.prefers != "interrupt" else 0
-    cost += SPENT if kind.pwm and need.prefers != "PWM" else 0
-    return cost
 
 
 def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:

@@ -8,17 +8,16 @@ from typing import NamedTuple
 
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
-from wingboard.core.changes.commands.wire import AddController, UnpinLines
+from wingboard.core.changes.commands.wire import AddController, SetPins, UnpinLines
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.controllers import board_of, boards
 from wingboard.core.record.functions import Scheme
-from wingboard.core.record.wiring import BoardKind, PinChoice
+from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.comparing import options
-from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines
+from wingboard.core.wire.pins.solve import Solution, Watch, least_change, solve
 from wingboard.core.wire.schemes.choosing import suited, take_up
-from wingboard.core.wire.solve import Solution, Watch, solve
 
 PRICES: dict[BoardKind, int] = {
     "atmega328p": 900, "atmega328p-30": 600, "atmega32u4": 1000, "atmega2560": 1800, "esp32": 900, "rp2040": 500,
@@ -29,8 +28,8 @@ MOUNTING = 30.0
 """Minutes to mount a board and bring it its USB line (our own guess)."""
 RELABEL = 1.0
 """Minutes to write another pin on a wire's label (our own guess)."""
-TRIED = 40
-"""Functions of which one is tried to be moved."""
+NAMED = 4
+"""Functions that are named where several move."""
 SECONDS = 2.0
 """For each try."""
 BOARDS: tuple[tuple[BoardKind, ...], ...] = (
@@ -104,20 +103,21 @@ def _working(r: Resolved, tries: Iterator[Remedy], watch: Watch | None, enough: 
 
 
 def _moves(r: Resolved) -> Iterator[Remedy]:
-    """One function that gives up its pins, if they are neither set by hand nor soldered: that with the fewest lines
-    first, so that as few as can be move where one is enough."""
-    there = soldered_pins(r) if r.design.soldered else frozenset()
+    """As few lines as can be that give up their pins, if these are neither set by hand nor soldered."""
+    found = least_change(r, seconds=SECONDS)
+    if found is None:
+        return
+    after = {p.line: (p.controller, p.pin) for p in found.pins}
+    moved = tuple(p.line for p in r.design.pins if p.line in after and after[p.line] != (p.controller, p.pin))
     by_id = {line.id: line for line in lines(r)}
-    held: dict[str, list[PinChoice]] = {}
-    for choice in r.design.pins:
-        if choice.line in by_id:
-            held.setdefault(by_id[choice.line].unit, []).append(choice)
-    free = {unit: some for unit, some in held.items()
-            if all(p.by == "solver" and (p.controller, p.pin) not in there for p in some)}  # fmt: skip
-    for _, some in sorted(free.items(), key=lambda item: len(item[1]))[:TRIED]:
-        name, many = by_id[some[0].line].name, len(some)
-        words = f"Give {name} other pins: {many} line{'' if many == 1 else 's'} move{'s' if many == 1 else ''}"
-        yield Remedy(words, 0, RELABEL * many, (UnpinLines(lines=tuple(p.line for p in some)),))
+    names, many = list(dict.fromkeys(by_id[ident].name for ident in moved)), len(moved)
+    listed = ", ".join(names[:-1]) + " and " + names[-1] if len(names) > 1 else "".join(names)
+    if len(names) > NAMED:
+        listed = f"{', '.join(names[:NAMED])} and {len(names) - NAMED} more"
+    words = f"Give {listed} other pins: {many} line{'' if many == 1 else 's'} move{'s' if many == 1 else ''}"
+    words += ", and fewer are not enough" if found.optimal and many > 1 else ""
+    if moved:
+        yield Remedy(words, 0, RELABEL * many, (UnpinLines(lines=moved), SetPins(pins=found.pins)))
 
 
 def _boards(r: Resolved) -> Iterator[Remedy]:
