@@ -186,7 +186,7 @@ def _page(r: Resolved, board: Board) -> Diagram:
         Words(
             0,
             11,
-            f"{said}, seen from the side of its parts, {SCALE:g} times as large; a wire from elsewhere in each large hole",
+            f"{said}, from the side of its parts, {SCALE:g} times as large; a wire from elsewhere in each large hole",
             2.6,
             colour=FAINT,
         ),
