@@ -276,3 +276,45 @@ def test_a_word_alone_moves_no_pin() -> None:
     assert renamed.pins == d.pins
     longer = made(d, {"do": "edit_function", "function": "f1", "positions": ["A", "B", "C"]})
     assert not longer.pins
+
+
+def test_a_load_is_never_on_a_pin_that_flashes_at_reset_unless_it_is_put_there() -> None:
+    d = switched(through="relay", driven="controller")
+    assert next(p.pin for p in d.pins if p.line == "f1.on-drive") != "13"
+    by_hand = made(d, {"do": "pin", "line": "f1.on-drive", "controller": "it", "pin": "13"})
+    (said,) = found(by_hand, "wire.load-at-reset")
+    assert said.severity == "judge"
+    assert not found(settled(by_hand, said), "wire.load-at-reset")
+    guarded = made(by_hand, {"do": "edit_function", "function": "f1", "risk": "guarded"})
+    assert found(guarded, "wire.load-at-reset")[0].severity == "must"
+
+
+def test_a_light_planned_at_less_than_full_is_dimmed_by_a_pin_that_can() -> None:
+    start = made(plate(), {"do": "add_strip", "module": "plate", "kind": "strip-60", "x": 20, "y": 20, "x2": 150,
+                           "y2": 20},
+                 {"do": "add_leds", "module": "plate", "at": [{"x": 20, "y": 100}, {"x": 40, "y": 100}]},
+                 {"do": "add_controller", "id": "it", "board": "atmega2560"})  # fmt: skip
+    assert not found(start, "wire.light-undimmed")
+    dim = made(start, {"do": "set_light", "module": "plate", "level": 0.4})
+    (said,) = found(dim, "wire.light-undimmed")
+    by_pin = settled(dim, said)
+    by_pin = by_pin.model_copy(update={"pins": solve(Resolved(by_pin)).pins})
+    assert not found(by_pin, "wire.light-undimmed")
+    (given,) = by_pin.pins
+    assert given.line == "~light-plate.dim"
+    r = Resolved(by_pin)
+    (row,) = pin_list(r)
+    assert "PWM" in row.note and "no PWM" not in row.note  # it got a pin that can
+    nets = net_list(r)
+    q = next(d.id for d in nets.devices.values() if d.kind == "mosfet")
+    drain = nets.by_port[Port(q, "D")]
+    lit = {p.device for p in drain.ports} - {q}
+    assert len(lit) == 2  # the strip, and the last LED of the row: nothing else ends on it
+    assert nets.by_port[Port(q, "S")].id == "ground"
+    amps = {"lamps": 0.4, "all": 1.0}
+    whole = sum(flow(r, "all").sources.values())
+    for state, share in amps.items():
+        assert sum(flow(r, state).sources.values()) == pytest.approx(share * whole)  # type: ignore[arg-type]
+    chain = made(plate(), {"do": "add_strip", "module": "plate", "kind": "chain-60", "x": 20, "y": 20, "x2": 150,
+                           "y2": 20}, {"do": "set_light", "module": "plate", "level": 0.4})  # fmt: skip
+    assert not found(chain, "wire.light-undimmed")  # its data dims it

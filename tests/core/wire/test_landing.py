@@ -47,6 +47,7 @@ def holes_of(board: Board) -> nx.Graph:
 @pytest.mark.parametrize(
     ("part", "many", "scheme"),
     [
+        ("button-16", 1, "shift"),
         ("button-16", 8, "shift"),
         ("button-16", 19, "shift"),
         ("led-5-bezel", 17, "shift"),

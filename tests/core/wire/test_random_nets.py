@@ -78,6 +78,7 @@ def panels(draw: st.DrawFn) -> Design:
         kind = draw(st.sampled_from(["strip-60", "chain-60"]))
         commands.append({"do": "add_strip", "module": "plate", "kind": kind, "x": 10, "y": 20, "x2": 150, "y2": 20})
         commands.append({"do": "add_leds", "module": "plate", "at": [{"x": 20 + 15 * n, "y": 100} for n in range(4)]})
+        commands.append({"do": "set_light", "module": "plate", "dimmer": draw(st.booleans())})
     for volts in draw(st.sets(st.sampled_from([5.0, 12.0, 24.0]))):
         commands.append({"do": "add_supply", "name": f"{volts:g} V", "volts": volts, "amps": 10})
     if draw(st.booleans()):

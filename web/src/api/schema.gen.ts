@@ -2768,6 +2768,12 @@ export interface components {
              * @default 1
              */
             level: number;
+            /**
+             * Dimmer
+             * @description A controller's pin dims it; an addressable chain is dimmed by its data
+             * @default false
+             */
+            dimmer: boolean;
         };
         /**
          * BandView
@@ -10419,6 +10425,8 @@ export interface components {
             white?: number | null;
             /** Level */
             level?: number | null;
+            /** Dimmer */
+            dimmer?: boolean | null;
         };
         /**
          * SetLimit

@@ -13,7 +13,7 @@ from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import power_of, strip_use
 from wingboard.core.light.resistor import USUAL_RATING
 from wingboard.core.light.screens import screens_of
-from wingboard.core.parts.carriers import TRANSISTORS
+from wingboard.core.parts.carriers import DIMMER, TRANSISTORS
 from wingboard.core.parts.counting import shopping_rows
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.lights import Backlight
@@ -99,6 +99,7 @@ def _wired_in(r: Resolved) -> list[tuple[str, ...]]:
 _KINDS: dict[DeviceKind, tuple[str, str]] = {
     "capacitor": ("Capacitor 100 nF, ceramic", "beside chips, and at the pins of ladders"),
     "diode": ("Signal diode, 100 mA", "at contacts"),
+    "mosfet": (DIMMER.name, "dims the light behind; fully on at the volts of its board"),
     "high side": ("High-side switch", "for lamps that share their return"),
 }
 

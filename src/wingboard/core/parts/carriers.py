@@ -60,6 +60,19 @@ TRANSISTORS = (
 """The smallest first."""
 
 
+class Mosfet(NamedTuple):
+    """An N-channel transistor that a pin opens by its volts alone: the most it carries (A), its resistance when it is
+    on (Ω), its price (minor units)."""
+
+    name: str
+    amps: float
+    ohms: float
+    price: int
+
+
+DIMMER = Mosfet("N-channel MOSFET, logic level, 10 A", 10.0, 0.03, 70)
+
+
 def transistor_for(amps: float, into_base: float) -> Transistor:
     """The smallest that carries so much; the largest where none does."""
     return next((kind for kind in TRANSISTORS if kind.bears(into_base) >= amps - 1e-9), TRANSISTORS[-1])

@@ -62,6 +62,7 @@ class Backlight(Record):
         0.5, description="What walls and board behind throw back of the light that meets them: bare wood 0.5, white 0.8"
     )
     level: Level = Field(1.0, description="Dimmed to this share")
+    dimmer: bool = Field(False, description="A controller's pin dims it; an addressable chain is dimmed by its data")
 
     @field_validator("leds", mode="after")
     @classmethod

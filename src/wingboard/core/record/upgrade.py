@@ -234,7 +234,7 @@ def _to_15(document: Document) -> Document:
 
 
 def _to_16(document: Document) -> Document:
-    """Loads are driven by their controls, and no controller sees them: as it was in the fifteenth format."""
+    """Loads are driven by their controls, no controller sees them or dims a light: as in the fifteenth format."""
     return {**document, "version": 16}
 
 

@@ -8,16 +8,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.light.kinds import LEDS, STRIPS
 from wingboard.core.light.power import IN_A_ROW, SINGLE_SUPPLY, strip_use
 from wingboard.core.light.resistor import next_e24
+from wingboard.core.parts.carriers import DIMMER
 from wingboard.core.record.lights import Backlight, Led, LedKind
+from wingboard.core.record.modules import Module
 from wingboard.core.resolved.boards import board_front
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.netlist import Device, Joining, Port, board_id
+from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id
 from wingboard.core.wire.rails import Rails
 from wingboard.core.wire.signals import Line
 
@@ -54,15 +56,31 @@ def owner_of(module: str) -> str:
 
 
 def light_lines(r: Resolved) -> Iterator[Line]:
-    """A line for the data of each module's addressable chain."""
+    """A line for the data of each module's addressable chain, and one that dims what else lights it."""
     for module in r.design.modules:
         if module.light and any(STRIPS[s.kind].chain and strip_use(s).leds for s in module.light.strips):
-            ident = f"~light-{module.id}"
-            yield Line(
-                id=f"{ident}.data", function="", name=f"{module.name}, light", terminal="light data", module=module.id,
-                direction="out", analogue=False, prefers=None, current=0.0, drop=0.0, volts=0.0, lamp=False, bus=None,
-                pin_current=0.0, chip_current=0.0, transistor=False, network=ident,
-            )  # fmt: skip
+            yield _line(module, "data", "light data", None)
+        if module.light and dimmed(module.light):
+            yield _line(module, "dim", "light dimmer", "PWM")
+
+
+def _line(module: Module, end: str, terminal: str, prefers: Literal["PWM"] | None) -> Line:
+    ident = f"~light-{module.id}"
+    return Line(
+        id=f"{ident}.{end}", function="", name=f"{module.name}, light", terminal=terminal, module=module.id,
+        direction="out", analogue=False, prefers=prefers, current=0.0, drop=0.0, volts=0.0, lamp=False, bus=None,
+        pin_current=0.0, chip_current=0.0, transistor=False, network=ident,
+    )  # fmt: skip
+
+
+def plain(light: Backlight) -> bool:
+    """Whether something lights a module that no data dims."""
+    return bool(light.leds) or any(not STRIPS[s.kind].chain and strip_use(s).leds for s in light.strips)
+
+
+def dimmed(light: Backlight) -> bool:
+    """Whether a pin dims the light of a module, and there is some that it can dim."""
+    return light.dimmer and plain(light)
 
 
 def lit(r: Resolved) -> tuple[Lit, ...]:
@@ -133,15 +151,41 @@ def _rows(module: str, light: Backlight) -> Iterator[Row]:
 def join_lights(r: Resolved, joining: Joining, rails: Rails) -> None:
     """Join the light of every module with its supply, and its data with the pin that it has."""
     pins = {p.line: Port(board_id(p.controller), p.pin) for p in r.design.pins}
+    ends: dict[str, str] = {}
     for module in r.design.modules:
         if module.light:
-            _strips(joining, rails, module.id, module.light, {x.device: x for x in lit(r)}, pins)
+            if dimmed(module.light):
+                ends[module.id] = _dimmer(joining, module, pins)
+            there = {x.device: x for x in lit(r)}
+            _strips(joining, rails, module.id, module.light, there, pins, ends.get(module.id))
     for row in rows(r):
-        _row(joining, rails, row)
+        _row(joining, rails, row, ends.get(row.module))
+
+
+AT_GATE, HOLDS_DARK = 150.0, 10_000.0
+"""Ohms between pin and gate, and from gate to ground: it stays dark while the pin floats (common practice)."""
+
+
+def _dimmer(joining: Joining, module: Module, pins: dict[str, Port]) -> str:
+    """A transistor between the light of a module and ground; gives the net that the light returns on."""
+    line, of = f"~light-{module.id}.dim", owner_of(module.id)
+    name = f"dims the light behind {module.name}"
+    q = joining.add(Device(f"{of}.q", "mosfet", name, ("G", "D", "S"), DIMMER.amps, of, module.id))
+    gate, dark = (
+        joining.add(Device(f"{of}.{ident}", "resistor", words, ("1", "2"), ohms, of, module.id))
+        for ident, words, ohms in (
+            ("q-rg", "at the gate of the dimmer", AT_GATE), ("q-off", "keeps the light dark", HOLDS_DARK),
+        )
+    )  # fmt: skip
+    joining.join(line, Port(gate.id, "1"), *([pins[line]] if line in pins else []))
+    joining.join(f"{of}.gate", Port(gate.id, "2"), Port(q.id, "G"), Port(dark.id, "1"))
+    joining.join(GROUND, Port(q.id, "S"), Port(dark.id, "2"), kind="ground")
+    return joining.join(f"{of}.dimmed", Port(q.id, "D"), kind="load")
 
 
 def _strips(
-    joining: Joining, rails: Rails, module: str, light: Backlight, there: dict[str, Lit], pins: dict[str, Port]
+    joining: Joining, rails: Rails, module: str, light: Backlight, there: dict[str, Lit], pins: dict[str, Port],
+    end: str | None,
 ) -> None:  # fmt: skip
     data = f"~light-{module}.data"
     before: Port | None = pins.get(data)
@@ -152,14 +196,15 @@ def _strips(
         ports = (*spot.plus, *spot.minus, *(("DIN", "DOUT") if kind.chain else ()))
         joining.add(Device(spot.device, "light", f"light strip {n}", ports, of=owner_of(module), module=module))
         joining.join(rails.volts(kind.volts), *(Port(spot.device, t) for t in spot.plus), kind="supply")
-        joining.join(rails.back(kind.volts), *(Port(spot.device, t) for t in spot.minus), kind="ground")
+        back = end if end and not kind.chain else rails.back(kind.volts)
+        joining.join(back, *(Port(spot.device, t) for t in spot.minus), kind="ground" if back != end else "load")
         if kind.chain:
             link = [Port(spot.device, "DIN"), *([before] if before else [])]
             joining.join(data if before is None or before == pins.get(data) else f"{spot.device}.data", *link)
             before = Port(spot.device, "DOUT")
 
 
-def _row(joining: Joining, rails: Rails, row: Row) -> None:
+def _row(joining: Joining, rails: Rails, row: Row, end: str | None) -> None:
     of = owner_of(row.module)
     name = f"in series with {len(row.leds)} LEDs behind" if len(row.leds) > 1 else "in series with an LED behind"
     made = joining.add(Device(f"{row.id}-r", "resistor", name, ("1", "2"), row.ohms, of, row.module))
@@ -171,7 +216,7 @@ def _row(joining: Joining, rails: Rails, row: Row) -> None:
         joining.add(device)
         joining.join(f"{device.id}.on", before, Port(device.id, "anode"))
         before = Port(device.id, "cathode")
-    joining.join(rails.back(SINGLE_SUPPLY), before, kind="ground")
+    joining.join(end or rails.back(SINGLE_SUPPLY), before, kind="load" if end else "ground")
 
 
 def light_at(r: Resolved, volts: float) -> float:

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from typing import NamedTuple, get_args
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.parts.carriers import CONTACTOR, CONTACTS, TRANSISTORS
+from wingboard.core.parts.carriers import CONTACTOR, CONTACTS, DIMMER, TRANSISTORS
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import Controller, PinChoice
@@ -28,7 +28,7 @@ from wingboard.core.wire.signals import Signal, cannot, signals
 
 PRICES: dict[str, int] = {
     "resistor": 3, "diode": 4, "high side": 120, "capacitor": 6, "input coder": 890, "74HC165": 45, "74HC595": 40,
-    "MCP23017": 180,
+    "MCP23017": 180, "mosfet": DIMMER.price,
 }  # fmt: skip
 """Of a small part, in minor units, bought by the ten with a chip's socket (from memory, of one shop's size: look at
 yours; it is the order of magnitude that decides)."""
@@ -122,7 +122,7 @@ def _option(r: Resolved, functions: Sequence[str], mine: Sequence[Signal], schem
 
 LETTERS = "BCDEFGHIJKLMNOPQRSTUVWXYZA"
 """Of pins that no board has: A0 to A15 come last."""
-SMALL: tuple[DeviceKind, ...] = ("resistor", "diode", "transistor", "high side", "relay", "chip", "capacitor")
+SMALL: tuple[DeviceKind, ...] = ("resistor", "diode", "transistor", "mosfet", "high side", "relay", "chip", "capacitor")
 
 
 def _with(design: Design, functions: Sequence[str], update: dict[str, str]) -> Design:

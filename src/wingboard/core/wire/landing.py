@@ -74,7 +74,7 @@ class _Board:
     def __init__(self, r: Resolved, network: DrawnNetwork) -> None:
         self.network, self.nets, self.marks = network, net_list(r), names_of(r)
         self.half = max(len(chip.pins) for chip in network.chips) // 2
-        self.columns = len(network.chips) * BLOCK - 1
+        self.columns = len(network.chips) * BLOCK + 1  # the rails of a chip with one input alone take eleven
         self.here = {d.id: d for d in self.nets.devices.values() if d.of == network.id}
         self.chips = {self.marks[ident]: ident for ident, d in self.here.items() if d.kind == "chip"}
         self.landings = [x for n, chip in enumerate(network.chips) for x in _landings(chip, n * BLOCK + 1)]
@@ -90,7 +90,7 @@ class _Board:
         self.rails: dict[tuple[str, int], list[Hole]] = {}
         for name, strip in (("supply", 1), ("ground", self.half + 2)):
             for n in range(len(network.chips)):
-                last = min((n + 1) * BLOCK, self.columns)
+                last = self.columns if n + 1 == len(network.chips) else (n + 1) * BLOCK
                 self.rails[name, n] = [(strip, column) for column in range(n * BLOCK + 1, last + 1)]
         self.links: list[Link] = []
 

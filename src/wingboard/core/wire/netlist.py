@@ -10,8 +10,8 @@ from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 DeviceKind = Literal[
-    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "relay", "chip", "plug",
-    "light", "capacitor",
+    "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "mosfet", "relay", "chip",
+    "plug", "light", "capacitor",
 ]  # fmt: skip
 NetKind = Literal["signal", "ground", "supply", "load"]
 GROUND = "ground"

@@ -93,7 +93,8 @@ def places_in(network: Network) -> dict[str, tuple[int, str]]:
 OF_NETWORKS = {
     "row": "pulled down in turn, else left open",
     "column": "pull-up, read while a row is down",
-    "light": "data of the chain of lamps behind, in the order of its strips",
+    "light data": "data of the chain of lamps behind, in the order of its strips",
+    "light dimmer": "PWM: the share of time that the light behind is on",
     "load": "for a moment: the chips take what is on their inputs, or show what they were told",
     "latch": "high for a moment: the chips give what they were told",
     "clock": "one pulse a terminal",
@@ -105,7 +106,11 @@ OF_NETWORKS = {
 def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     notes = []
     if line.network and not line.bus:
-        notes.append(OF_NETWORKS[line.terminal.split()[0]])
+        notes.append(OF_NETWORKS.get(line.terminal) or OF_NETWORKS[line.terminal.split()[0]])
+        kind = next((c.board for c in r.design.controllers if c.id == controller), None)
+        given = board_of(r.design, kind).pin(pin) if kind else None
+        if line.prefers == "PWM" and given and not given.pwm:
+            notes.append("on or off only, no PWM here")
         return "; ".join([*notes, *(["set by hand"] if by == "hand" else [])])
     function = r.functions[line.function]
     if line.lamp:

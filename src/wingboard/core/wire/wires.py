@@ -22,6 +22,7 @@ MARKS: dict[DeviceKind, str] = {
     "diode": "D",
     "transistor": "Q",
     "high side": "U",
+    "mosfet": "Q",
     "relay": "K",
     "chip": "U",
     "capacitor": "C",

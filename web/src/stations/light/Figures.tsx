@@ -63,6 +63,14 @@ export function Figures({ light, laying }: Props) {
           onKeyUp={() => level !== null && laying.dim(level)}
           onBlur={() => level !== null && laying.dim(level)}
         />
+        <label className="mt-1 flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={light.light.dimmer}
+            onChange={() => laying.dimmer(!light.light.dimmer)}
+          />
+          a controller’s pin dims it
+        </label>
       </section>
       <div className="ml-auto flex flex-wrap items-center gap-2">
         <Button keys="O" aria-pressed={lit === "all"} onClick={testLamps}>

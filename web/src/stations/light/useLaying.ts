@@ -23,6 +23,7 @@ export interface Laying {
   editLed: (led: string, changes: LedChanges) => Promise<unknown>;
   remove: () => void;
   dim: (level: number) => void;
+  dimmer: (dimmer: boolean) => void;
   suggest: (way: "rows" | "edge") => Promise<void>;
   take: () => void;
   leave: () => void;
@@ -65,6 +66,7 @@ export function useLaying(light: LightView): Laying {
         void send([{ do: "remove_lights", module, lights: [chosen] }]);
       }
     },
+    dimmer: (dimmer) => void send([{ do: "set_light", module, dimmer }]),
     dim: (level) => void send([{ do: "set_light", module, level }]).finally(() => set({ level: null })),
     suggest: async (way) => {
       setWhat("Looking where lamps have to lie");

@@ -87,3 +87,4 @@ class SetLight(Saying):
     module: Ident
     white: Annotated[float, Field(ge=0, le=0.95)] | None = None
     level: Level | None = None
+    dimmer: bool | None = None

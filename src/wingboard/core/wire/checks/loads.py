@@ -6,16 +6,21 @@ from collections.abc import Iterator
 
 from wingboard.core.brief.danger import dangerous
 from wingboard.core.changes.commands.functions import EditFunction
+from wingboard.core.changes.commands.lights import SetLight
+from wingboard.core.changes.commands.wire import UnpinLines
 from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.parts.carriers import bears, smallest, transistor_for
 from wingboard.core.record.base import Source
+from wingboard.core.record.controllers import board_of
 from wingboard.core.record.functions import Carrier, Function
 from wingboard.core.record.lamps import made_for
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.backlights import plain
 from wingboard.core.wire.carried import has_load
 from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.lines import lines
 from wingboard.core.wire.signals import signals
 
 SIZES = Source(
@@ -111,6 +116,58 @@ def load_by_program(r: Resolved, rule: Check) -> Iterator[Finding]:
                     label="Let its own contact drive it",
                     commands=(EditFunction(function=f.id, driven="contact"),),
                 ),
+            )
+
+
+@check(
+    "wire.load-at-reset",
+    severity="must",
+    title="The load comes on while the board starts",
+    measures="loads driven by pins that flash at reset",
+    source=Source(kind="practice", note="hazardous loads never hang on a pin that flashes at reset"),
+    fixes="takes the pin back, for the solver to choose another",
+)
+def load_at_reset(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """A must where the load is dangerous or cannot be undone, else to judge."""
+    by_id = {line.id: line for line in lines(r)}
+    for choice in r.design.pins:
+        line = by_id.get(choice.line)
+        if line is None or not choice.line.endswith("-drive"):
+            continue
+        controller = next(c for c in r.design.controllers if c.id == choice.controller)
+        pin = board_of(r.design, controller.board).pin(choice.pin)
+        f = r.functions[line.function]
+        if pin and pin.flashes:
+            hazard = f.risk != "normal" or dangerous(r.design, f.switches)
+            yield rule.finding(
+                f.id,
+                detail=f"{f.name}: pin {pin.name} of {controller.name} flashes at reset",
+                severity="must" if hazard else "judge",
+                fix=Fix(label="Take the pin back", commands=(UnpinLines(lines=(choice.line,)),)),
+                extra=choice.line,
+            )
+
+
+@check(
+    "wire.light-undimmed",
+    severity="judge",
+    title="Nothing dims this light",
+    measures="modules whose light behind is planned at less than full, with strips or LEDs that no pin dims",
+    source=Source(kind="computed", note="the net list"),
+    fixes="puts a transistor that a pin drives between the light and ground",
+)
+def light_undimmed(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """Lights that would be brighter than planned."""
+    for module in r.design.modules:
+        light = module.light
+        if light and light.level < 1 and plain(light) and not light.dimmer:
+            yield rule.finding(
+                module.id,
+                detail=f"{module.name}: planned at {100 * light.level:.0f} %; let a pin dim it, or plan it at full",
+                measured=Measure(value=100, unit="%"),
+                needed=Measure(value=100 * light.level, unit="%"),
+                most=True,
+                fix=Fix(label="Let a pin dim it", commands=(SetLight(module=module.id, dimmer=True),)),
             )
 
 

@@ -13,6 +13,8 @@ NO_INTERRUPT, NO_PWM, FLASHES, SPENT = 6, 4, 3, 1
 a pin that can do more than is needed."""
 
 
+COMES_ON = 60
+"""Cost of a load on a pin that flashes at reset: another board rather than that."""
 STRAP, RADIO, PULL_UP, MEASURES = 20, 12, 5, 3
 """Cost of a pin whose level at power-up chooses how the chip starts, of measuring where the radio must be off, of a
 contact at a pin without a pull-up of its own, and of spending a pin that measures."""
@@ -45,6 +47,8 @@ class PinDemand(NamedTuple):
     coder: bool
     pulled: bool
     """Read by a pin that wants a pull-up."""
+    steady: bool
+    """Drives a load, which must not come on while the chip starts."""
 
 
 def tenths(line: Line) -> int:
@@ -68,7 +72,7 @@ def need_of(line: Line) -> PinDemand:
     """What a line needs."""
     out = line.direction != "in"
     pulled = not (out or line.analogue or line.coder or line.divided)
-    return PinDemand(line.analogue, line.prefers, out, line.bus, line.coder, pulled)
+    return PinDemand(line.analogue, line.prefers, out, line.bus, line.coder, pulled, line.id.endswith("-drive"))
 
 
 def can(need: PinDemand, kind: PinKind) -> bool:
@@ -85,7 +89,7 @@ def comfort(need: PinDemand, kind: PinKind) -> int:
     cost = 0
     cost += NO_INTERRUPT if need.prefers == "interrupt" and not kind.interrupt else 0
     cost += NO_PWM if need.prefers == "PWM" and not kind.pwm else 0
-    cost += FLASHES if need.out and kind.flashes else 0
+    cost += (COMES_ON if need.steady else FLASHES) if need.out and kind.flashes else 0
     cost += STRAP if kind.strap else 0
     cost += RADIO if kind.radio and need.analogue else 0
     cost += PULL_UP if need.pulled and not kind.pull_up else 0

@@ -179,6 +179,8 @@ def _inside(device: Device, state: State) -> tuple[str, str] | None:
         return None if device.id.endswith(other) else ("A", "K")
     if device.kind == "transistor":
         return "C", "E"
+    if device.kind == "mosfet":
+        return "D", "S"
     if device.kind == "high side":
         return "V+", "OUT"
     return ("13", "14") if device.kind == "relay" and state in ("loads", "all") else None
