@@ -5,10 +5,11 @@ from __future__ import annotations
 import io
 import threading
 import zipfile
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 
 from wingboard.core.cut.export import Share, cut_files
+from wingboard.core.findings.finding import Finding
 from wingboard.core.overview.review import review
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -22,20 +23,23 @@ LEVEL = 3
 """Of compression: half the time of the usual 6, for a tenth more bytes."""
 SHARES: tuple[Share, ...] = ("sheets", "drawings")
 File = tuple[str, bytes]
+Findings = Sequence[Finding] | None
 
 
-def archive_job(design: Design, job: Job) -> bytes:
+def archive_job(design: Design, findings: Findings, job: Job) -> bytes:
     """The archive, worked out apart. :raises Stopped, TooHeavy: instead."""
-    return archive_of(design, job.report, job.stopped)
+    return archive_of(design, findings, job.report, job.stopped)
 
 
 def archive_of(
     design: Design,
+    findings: Findings = None,
     report: Report = lambda done, words: None,
     stopped: Callable[[], bool] = lambda: False,
 ) -> bytes:
     """A ZIP of every file for the machines and for soldering. The same design, the same bytes.
 
+    :param findings: every finding of the design, where that is known already.
     :raises Stopped: ``stopped()`` said so. :raises TooHeavy: a worker took too long, or too much memory.
     """
     given_up = threading.Event()
@@ -48,7 +52,7 @@ def archive_of(
 
         try:
             return follow(
-                files_of, design, share, seconds=SECONDS, megabytes=MEGABYTES, report=told,
+                files_of, design, share, findings, seconds=SECONDS, megabytes=MEGABYTES, report=told,
                 stopped=lambda: stopped() or given_up.is_set(),
             )  # fmt: skip
         except BaseException:
@@ -63,17 +67,20 @@ def archive_of(
     return _zipped(file for one in running for file in one.result())
 
 
-def files_of(design: Design, share: Share, report: Report = lambda done, words: None) -> list[File]:
-    """The files of one share by their paths in the archive; those for soldering go with the sheets, which are fewer."""
+def files_of(
+    design: Design, share: Share, findings: Findings = None, report: Report = lambda done, words: None
+) -> list[File]:
+    """The files of one share by their paths in the archive; those for soldering go with the drawings: the programs of
+    the sheets take as long as both together."""
     report(0.0, "Reviewing")
     r = Resolved(design)
-    findings = review(r)
+    findings = review(r) if findings is None else findings
     report(0.1, "Drawing")
     made: list[File] = []
     for n, (many, name, content) in enumerate(cut_files(r, findings, (share,)), 1):
         made.append((name, content))
         report(min(1.0, 0.1 + 0.9 * n / many), name)
-    return [*made, *(wire_files(r).items() if share == "sheets" else ())]
+    return [*made, *(wire_files(r).items() if share == "drawings" else ())]
 
 
 def _zipped(files: Iterable[File]) -> bytes:

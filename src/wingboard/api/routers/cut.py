@@ -170,8 +170,9 @@ def one_list(desk: OnDesk, design_id: DesignId, name: Annotated[str, Path(max_le
 @router.post("/archive", status_code=202, responses={202: {"model": JobView}})
 def make_archive(desk: OnDesk, jobs: WithJobs, design_id: DesignId) -> Response:
     """Start making every file of the design as one archive."""
-    design = desk.open(design_id).design
-    return as_json(job_view(jobs.start("archive", design_id, partial(archive_job, design))), 202)
+    state = desk.open(design_id)
+    findings = None if state.judging else state.findings
+    return as_json(job_view(jobs.start("archive", design_id, partial(archive_job, state.design, findings))), 202)
 
 
 @router.get("/archive/{job}", response_class=Response, responses=file_of("application/zip"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Iterable, Sequence
+from functools import cache
 from typing import Any, Literal, NamedTuple
 from xml.sax.saxutils import escape, quoteattr
 
@@ -145,6 +146,14 @@ def pdf(title: str, diagrams: Sequence[Diagram]) -> bytes:
     return stream.getvalue()
 
 
+@cache
+def _colour(text: str) -> Any:
+    """A colour as the writer has it: reading its figures anew takes longer than drawing a line."""
+    from reportlab.lib.colors import HexColor
+
+    return HexColor(text)
+
+
 class _Drawing:
     """Shapes on a page, y turned up; what is set already is not set again."""
 
@@ -164,7 +173,7 @@ class _Drawing:
     def _to(self, what: str, value: Any) -> None:
         if self._set.get(what) != value:
             self._set[what] = value
-            getattr(self.canvas, what)(value)
+            getattr(self.canvas, what)(_colour(value) if what.endswith("Color") else value)
 
     def _shape(self, shape: Line | Box | Dot) -> None:
         self._to("setLineWidth", shape.width if isinstance(shape, Line) else shape.line)
