@@ -15159,8 +15159,8 @@ export interface operations {
     };
     ways_to_switch_api_designs__design_id__wire_carriers_get: {
         parameters: {
-            query: {
-                function: string;
+            query?: {
+                function?: string;
             };
             header?: never;
             path: {

@@ -268,7 +268,7 @@ def schemes(
 
 
 @router.get("/carriers", responses={200: {"model": CarriersView}})
-def ways_to_switch(desk: OnDesk, design_id: DesignId, function: str) -> Response:
+def ways_to_switch(desk: OnDesk, design_id: DesignId, function: str = "") -> Response:
     """The ways to switch a function's load and to see whether it is on, each tried on the whole panel."""
     r = desk.open(design_id).resolved
     ways, seen = carriers(r, function)
