@@ -20,6 +20,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.tags import lies, tags
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
+from wingboard.core.record.errors import NotPossible
 from wingboard.core.record.harness import WireOnHand
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
@@ -28,9 +29,11 @@ from wingboard.core.wire.harness.bundles import looms
 from wingboard.core.wire.harness.colours import CODES, FIGURES, pair_colours
 from wingboard.core.wire.harness.gauge import bundle
 from wingboard.core.wire.harness.laid import laid, on_hand
+from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import KINDS, plugs, rows_of
 from wingboard.core.wire.harness.stock import Wanted, assigned
 from wingboard.core.wire.harness.totals import totals
+from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.wires import runs
@@ -186,6 +189,28 @@ def test_each_terminal_of_every_part_lies_somewhere_of_its_own() -> None:
         for turn in (0, 90):
             where = [lies(tags(part, part.terminals), turn, t) for t in part.terminals]
             assert len(set(where)) == len(where) or len(where) < 2, (part.id, where)
+
+
+def test_a_terminal_that_was_measured_lies_there_and_says_so() -> None:
+    start = made(plate(("toggle-large-on-off-on", 60, 60)), {"do": "copy_part", "part": "toggle-large-on-off-on",
+                 "name": "Mine"}, {"do": "choose_part", "function": "f1", "part": "my-part-1"},
+                 {"do": "add_controller", "id": "it", "board": "atmega328p"})  # fmt: skip
+    tags_said = [{"terminal": "2", "x": -11, "y": 0}, {"terminal": "1", "x": 4, "y": 0}]
+    own = made(start, {"do": "edit_part", "part": "my-part-1", "tags": tags_said})
+    part = next(p for p in own.parts if p.id == "my-part-1")
+    found = tags(part, ("1", "2", "3"))
+    assert [(t.terminal, t.x, t.y) for t in found.tags][:2] == [("1", 4, 0), ("2", -11, 0)]
+    assert [lies(found, 0, t) for t in "123"] == ["left", "right", "below"]  # from behind
+    at = places(Resolved(own)).spot(Port("f1", "2"))
+    assert (at.x, at.y) == (60 - 11, 60)  # and there its wire ends
+    for wrong, words in (
+        ([{"terminal": "9", "x": 0, "y": 0}], "no terminal 9"),
+        ([*tags_said, tags_said[0]], "two places"),
+    ):
+        with pytest.raises(NotPossible, match=words):
+            made(own, {"do": "edit_part", "part": "my-part-1", "tags": wrong})
+    read = made(own, {"do": "measure_part", "part": "my-part-1", "readings": [{"of": "body", "values": [19.5]}]})
+    assert next(p for p in read.parts if p.id == "my-part-1").tags == part.tags
 
 
 def test_from_behind_left_and_right_are_swapped_and_turning_turns() -> None:

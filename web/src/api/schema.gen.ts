@@ -4966,6 +4966,11 @@ export interface components {
             times?: number | null;
             /** Sample First */
             sample_first?: boolean | null;
+            /**
+             * Tags
+             * @description Where its terminals lie, all of them
+             */
+            tags?: components["schemas"]["PartTag"][] | null;
         };
         /**
          * EditPatch
@@ -8642,6 +8647,12 @@ export interface components {
              * @default []
              */
             contacts: components["schemas"]["Contact"][];
+            /**
+             * Tags
+             * @description Terminals that lie elsewhere than is usual
+             * @default []
+             */
+            tags: components["schemas"]["PartTag"][];
             rating?: components["schemas"]["Rating"] | null;
             feed?: components["schemas"]["Feed"] | null;
             /**
@@ -8824,11 +8835,30 @@ export interface components {
             };
             /** Measurable */
             measurable: components["schemas"]["Measurable"][];
+            /** Terminals */
+            terminals: components["schemas"]["TerminalView"][];
+            /**
+             * Span
+             * @description Width and height of its body
+             */
+            span: number[];
             /**
              * Detents
              * @description By how many ways are used, from none: the angles of all detents of the mechanism, those used first
              */
             detents: number[][];
+        };
+        /**
+         * PartTag
+         * @description Where a terminal was measured to lie: about the middle of the body, seen from the front, the part not turned.
+         */
+        PartTag: {
+            /** Terminal */
+            terminal: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PassView
@@ -11668,6 +11698,22 @@ export interface components {
             high: number;
             /** Off */
             off: number;
+        };
+        /**
+         * TerminalView
+         * @description Where a terminal lies: about the middle of the body, seen from the front (mm), and in words, from behind.
+         */
+        TerminalView: {
+            /** Terminal */
+            terminal: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Lies */
+            lies: string;
+            /** Measured */
+            measured: boolean;
         };
         /**
          * Thread

@@ -30,9 +30,10 @@ export interface DragMm {
 
 /**
  * `onDone` is told the whole way in mm, y up, when the pointer or the key is let go; what it resolves to says that the
- * change was answered: until then the shift stays.
+ * change was answered: until then the shift stays. Seen from behind (`mirrored`), a key to the right goes to the left
+ * from the front.
  */
-export function useDragMm(onDone: (shift: Shift) => Promise<unknown> | undefined): DragMm {
+export function useDragMm(onDone: (shift: Shift) => Promise<unknown> | undefined, mirrored = false): DragMm {
   const [shift, setShift] = useState<Shift | null>(null);
   const [held, setHeld] = useState<Shift>(none);
   const done = (way: Shift) => {
@@ -71,7 +72,7 @@ export function useDragMm(onDone: (shift: Shift) => Promise<unknown> | undefined
     event.preventDefault();
     event.stopPropagation();
     const size = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
-    const way = { dx: held.dx + step[0] * size, dy: held.dy + step[1] * size };
+    const way = { dx: held.dx + (mirrored ? -1 : 1) * step[0] * size, dy: held.dy + step[1] * size };
     setHeld(way);
     setShift(way);
   };

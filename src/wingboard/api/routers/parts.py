@@ -21,6 +21,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.parts.choosing import candidates
 from wingboard.core.parts.counting import SHOPPING, Count, counts
 from wingboard.core.parts.side import SideBox, side_view
+from wingboard.core.parts.tags import lies, tags
 from wingboard.core.quantity import VISIBLE
 from wingboard.core.record.base import Ident
 from wingboard.core.record.functions import Function
@@ -53,6 +54,16 @@ class Measurable(BaseModel):
     disagree: bool = Field(description="They are further apart than a calliper held straight gives")
 
 
+class TerminalView(BaseModel):
+    """Where a terminal lies: about the middle of the body, seen from the front (mm), and in words, from behind."""
+
+    terminal: str
+    x: float
+    y: float
+    lies: str
+    measured: bool
+
+
 class PartSheet(BaseModel):
     """A part with what follows from it in this design's stack. Lengths in mm."""
 
@@ -73,6 +84,8 @@ class PartSheet(BaseModel):
     sheet_fits: bool
     sources: dict[str, str]
     measurable: list[Measurable]
+    terminals: list[TerminalView]
+    span: list[float] = Field(description="Width and height of its body")
     detents: list[list[float]] = Field(
         description="By how many ways are used, from none: the angles of all detents of the mechanism, those used first"
     )
@@ -161,9 +174,19 @@ def _sheet(
         solid=solid,
         sheet_fits=part.sheet is None or part.sheet.takes(solid),
         sources={name: source.said() for name, source in part.sources.items()},
+        terminals=_terminals(part),
+        span=list(part.body.span),
         detents=_detents(part),
         measurable=[_measurable(r, part, base, of) for of in measurable(part)],
     )
+
+
+def _terminals(part: Part) -> list[TerminalView]:
+    found, measured = tags(part, part.marked), {tag.terminal for tag in part.tags}
+    return [
+        TerminalView(**t._asdict(), lies=lies(found, 0.0, t.terminal), measured=t.terminal in measured)
+        for t in found.tags
+    ]
 
 
 def _detents(part: Part) -> list[list[float]]:

@@ -1,6 +1,6 @@
-"""Where the terminals of a part lie on it, as such parts usually are (common practice; look at yours).
+"""Where the terminals of a part lie on it, as such parts usually are (common practice), or as the builder measured.
 
-The record names a part's terminals, not their places: these follow from its family and from how they are marked.
+Where the record only names a part's terminals, their places follow from its family and from how they are marked.
 """
 
 from __future__ import annotations
@@ -42,7 +42,18 @@ class Tags(NamedTuple):
 
 
 def tags(part: Part, terminals: Sequence[str]) -> Tags:
-    """Where these terminals of a part lie, in the order given."""
+    """Where these terminals of a part lie, in the order given: as measured, the others as is usual."""
+    usual = _usual(part, terminals)
+    measured = {tag.terminal: Tag(tag.terminal, tag.x, tag.y) for tag in part.tags}
+    if not measured.keys() & set(terminals):
+        return usual
+    found = tuple(measured.get(tag.terminal, tag) for tag in usual.tags)
+    xs, ys = {tag.x for tag in found}, {tag.y for tag in found}
+    straight = usual.pattern == "circle" or len(xs) == 1 or len(ys) == 1
+    return Tags(usual.pattern if straight else "spread", usual.kind, found)
+
+
+def _usual(part: Part, terminals: Sequence[str]) -> Tags:
     width, height = part.body.span
     pattern = _pattern(part, terminals)
     if pattern == "circle":

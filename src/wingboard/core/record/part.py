@@ -176,6 +176,14 @@ class Feed(Record):
     minus: tuple[Words, ...] = Field((), max_length=8, description="Its terminals on the return")
 
 
+class PartTag(Record):
+    """Where a terminal was measured to lie: about the middle of the body, seen from the front, the part not turned."""
+
+    terminal: Words = Field(min_length=1)
+    x: Mm
+    y: Mm
+
+
 class SheetRange(Record):
     """The thickness a clip or a flange takes (mm)."""
 
@@ -247,6 +255,7 @@ class Part(Record):
     lines: tuple[PartLine, ...] = ()
     terminals: tuple[Words, ...] = Field((), max_length=64, description="Every tag, those of the lamp apart")
     contacts: tuple[Contact, ...] = Field((), max_length=40, description="Those that no line of its own stands for")
+    tags: tuple[PartTag, ...] = Field((), max_length=64, description="Terminals that lie elsewhere than is usual")
     rating: Rating | None = None
     feed: Feed | None = None
     sealing: Literal["", "IP40", "IP54", "IP65", "IP67"] = ""
@@ -272,6 +281,12 @@ class Part(Record):
         """The names of the dimensions this part states."""
         optional = ("nut_bore", "recess", "key", "bush", "hand", "detents", "digits", "sheet", "rating")
         return ("hole", *(n for n in optional if getattr(self, n) is not None), "body", "depth", "cover")
+
+    @property
+    def marked(self) -> tuple[str, ...]:
+        """The terminals that it has, those that only a line names too."""
+        named = [t for line in self.lines for t in (*_of_ways(self, line), line.back, *(line.ends or ())) if t]
+        return tuple(dict.fromkeys((*self.terminals, *named)))
 
     def touched(self) -> Rounded | None:
         """What a finger meets, about the middle of the hole, not turned; None when it is not touched."""
@@ -303,3 +318,8 @@ class Part(Record):
             return self.hole, 0.0
         hidden = (self.digits.count - digits) * self.digits.pitch
         return self.hole.model_copy(update={"width": self.hole.width - hidden}), hidden / 2
+
+
+def _of_ways(part: Part, line: PartLine) -> tuple[str, ...]:
+    """The terminals that a line reads or drives: of a selector one for each way."""
+    return tuple(str(n) for n in range(1, part.ways + 1)) if line.each_position else (line.terminal,)

@@ -7,6 +7,7 @@ import { shown } from "../../ui/figures";
 import type { Edit } from "./edit";
 import { Combine, CutOut } from "./MineTools";
 import { OwnLamp } from "./OwnLamp";
+import { OwnTerminals } from "./OwnTerminals";
 import { Readings } from "../../ui/Readings";
 
 const NAMES: Record<Reading["of"], string> = {
@@ -46,7 +47,7 @@ export function Mine({ sheet, onPick }: Props) {
       </p>
     );
   }
-  const edit = (changes: Edit) => void send([{ do: "edit_part", part: part.id, ...changes }]);
+  const edit = (changes: Edit) => send([{ do: "edit_part", part: part.id, ...changes }]);
   const measure = (of: Reading["of"], change: Change) => {
     void sendFrom((now) => {
       const latest = now.design.parts.find((p) => p.id === part.id)?.readings ?? [];
@@ -60,7 +61,12 @@ export function Mine({ sheet, onPick }: Props) {
   return (
     <section aria-label="Measure yours" className="mt-4">
       <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-        <TextField label="Name of this part" value={part.name} needed onCommit={(name) => edit({ name })} />
+        <TextField
+          label="Name of this part"
+          value={part.name}
+          needed
+          onCommit={(name) => void edit({ name })}
+        />
         <Button
           look="quiet"
           disabled={sheet.used_by.length > 0}
@@ -90,8 +96,9 @@ export function Mine({ sheet, onPick }: Props) {
           />
         ))}
       </ul>
-      <Odd sheet={sheet} edit={edit} />
-      <CutOut edit={edit} />
+      <Odd sheet={sheet} edit={(changes) => void edit(changes)} />
+      <OwnTerminals sheet={sheet} edit={edit} />
+      <CutOut edit={(changes) => void edit(changes)} />
       <Combine sheet={sheet} onPick={onPick} />
     </section>
   );

@@ -9,7 +9,7 @@ from pydantic import Field
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Words
 from wingboard.core.record.lamps import LampKind
-from wingboard.core.record.part import Part
+from wingboard.core.record.part import Part, PartTag
 from wingboard.core.record.reading import Reading
 from wingboard.core.record.shapes import Path, Rect
 
@@ -78,6 +78,7 @@ class EditPart(Saying):
     price: Annotated[int, Field(ge=0, le=10_000_000)] | None = None
     times: Annotated[int, Field(ge=1, le=4)] | None = None
     sample_first: bool | None = None
+    tags: tuple[PartTag, ...] | None = Field(None, max_length=64, description="Where its terminals lie, all of them")
 
 
 class RemovePart(Saying):

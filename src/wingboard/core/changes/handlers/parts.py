@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from wingboard.core.changes.commands.parts import (
     AdoptPart,
     ChoosePart,
@@ -25,7 +27,7 @@ from wingboard.core.changes.measuring import combined_part, measured_part, unmea
 from wingboard.core.record.design import Design
 from wingboard.core.record.errors import NotPossible, UnknownThing
 from wingboard.core.record.lamps import with_lamps
-from wingboard.core.record.part import Part
+from wingboard.core.record.part import Part, PartTag
 
 LAMP = ("lamp", "lamp_volts", "lamp_amps")
 OF_THE_OLD_PART = {"pocket": 0.0, "digits": None}
@@ -115,6 +117,8 @@ def handle_edit_part(command: EditPart, design: Design, catalogue: Catalogue) ->
         if part.key is None:
             raise NotPossible(f"“{part.name}” has no key to turn", "key_angle")
         changes["key"] = part.key.model_copy(update={"angle": command.key_angle})
+    if command.tags is not None:
+        _check_tags(part, command.tags)
     changed = part.model_copy(update=changes)
     if any(getattr(command, name) is not None for name in LAMP):
         if not any(line.does == "lamp" for line in part.lines):
@@ -122,6 +126,15 @@ def handle_edit_part(command: EditPart, design: Design, catalogue: Catalogue) ->
         changed = with_lamps(changed, command.lamp, command.lamp_volts, command.lamp_amps)
     changed = with_cutout(changed, command.cutout) if command.cutout is not None else changed
     return _replaced(design, with_bezel(changed, command.bezel) if command.bezel is not None else changed)
+
+
+def _check_tags(part: Part, tags: Sequence[PartTag]) -> None:
+    known, said = part.marked, [tag.terminal for tag in tags]
+    unknown = next((name for name in said if name not in known), None)
+    if unknown is not None:
+        raise NotPossible(f"“{part.name}” has no terminal {unknown}", "tags")
+    if len(set(said)) < len(said):
+        raise NotPossible("A terminal lies in two places", "tags")
 
 
 @carry_out.register
