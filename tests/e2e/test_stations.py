@@ -317,6 +317,34 @@ def test_a_module_gets_its_plugs_and_a_supply_its_fuse(watched: Page, address: s
     expect(page.get_by_text("The ammeter says otherwise").first).to_be_visible()
 
 
+def test_a_load_is_given_to_a_pin_and_a_terminal_lies_where_it_is_dragged(
+    watched: Page, address: str, demo_desk: Desk
+) -> None:
+    page = watched
+    go(page, address, f"{TRAM}/wire?sel=f16")
+    switched = page.get_by_role("region", name="How its load is switched")
+    switched.get_by_role("button", name=re.compile("^a relay, driven by a pin")).click()
+    expect(switched.get_by_role("button", name=re.compile("^a relay, driven by a pin ?, as it is"))).to_be_visible()
+    expect(switched.get_by_text("Not a transistor (it bears 2 A)")).to_be_visible()  # its load takes 6 A
+    switched.get_by_label("an auxiliary contact of what carries it").click()
+    expect(page.get_by_text("3 without a pin")).to_be_visible()
+    page.get_by_role("button", name="Assign missing").click()
+    expect(page.get_by_text("every one has a pin")).to_be_visible()
+    rows = page.get_by_role("region", name="Lines of Saloon heat").get_by_role("listitem")
+    expect(rows).to_have_count(3)
+    load = demo_desk.open(TRAM).resolved.functions["f16"].switches
+    assert (load.through, load.driven, load.seen) == ("relay", "controller", "auxiliary")
+    go(page, address, f"{TRAM}/parts?sel=f16")
+    page.get_by_role("button", name="Measure yours").click()
+    own = page.get_by_role("region", name="Its terminals from behind")
+    terminal = own.get_by_role("button", name=re.compile("^Terminal 2,"))
+    terminal.focus()
+    terminal.press("Shift+ArrowRight")
+    expect(own.get_by_role("button", name=re.compile("^Terminal 2, .*10.0 to the right"))).to_be_visible()
+    mine = next(part for part in demo_desk.open(TRAM).design.parts if part.tags)
+    assert [(tag.terminal, tag.x) for tag in mine.tags] == [("2", -10)]  # from the front it is to the left
+
+
 def test_a_box_selects_and_a_typed_row_lines_up(watched: Page, address: str, demo_desk: Desk) -> None:
     page = watched
     go(page, address, f"{TRAM}/face?module=left")
