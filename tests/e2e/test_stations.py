@@ -341,6 +341,7 @@ def test_a_load_is_given_to_a_pin_and_a_terminal_lies_where_it_is_dragged(
     terminal.focus()
     terminal.press("Shift+ArrowRight")
     expect(own.get_by_role("button", name=re.compile("^Terminal 2, .*10.0 to the right"))).to_be_visible()
+    expect(own.get_by_text("measured", exact=True)).to_be_visible()
     mine = next(part for part in demo_desk.open(TRAM).design.parts if part.tags)
     assert [(tag.terminal, tag.x) for tag in mine.tags] == [("2", -10)]  # from the front it is to the left
 

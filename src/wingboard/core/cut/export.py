@@ -44,7 +44,8 @@ class CutFile(NamedTuple):
 
 
 Share = Literal["sheets", "drawings"]
-"""What two can make side by side: what follows from the plan of the sheets, and what is drawn module by module."""
+"""What two can make side by side: what follows from the plan of the sheets, and what is drawn module by module,
+and the coupons."""
 
 
 def cut_files(
@@ -74,6 +75,9 @@ def _drawn(r: Resolved, findings: Sequence[Finding], scenes: dict[str, dict[str,
         made["cut/jigs-a4.pdf"] = (partial(_template, paper="a4"), jigs_drawn)
     for name, (writer, scene) in made.items():
         yield CutFile(len(made), name, writer(scene))
+    for kind, sheet in kinds_of_sheet(r).items():
+        for file in coupon_files(r, sheet):
+            yield CutFile(len(made), f"cut/coupons/{kind}-{file.name}", file.content)
 
 
 def _of_sheets(r: Resolved, findings: Sequence[Finding], scenes: dict[str, dict[str, Scene]]) -> Iterator[CutFile]:
@@ -87,9 +91,6 @@ def _of_sheets(r: Resolved, findings: Sequence[Finding], scenes: dict[str, dict[
     for sheet in sheets:
         for file in sheet_files(r, sheet):
             yield CutFile(many, f"cut/{folder_of(r, sheet)}/{file.name}", file.content)
-    for kind, sheet in kinds_of_sheet(r).items():
-        for file in coupon_files(r, sheet):
-            yield CutFile(many, f"cut/coupons/{kind}-{file.name}", file.content)
 
 
 def lists_of(r: Resolved) -> dict[str, bytes]:

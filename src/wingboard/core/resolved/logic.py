@@ -13,7 +13,11 @@ DIODE = 0.7
 
 def tests_lamps(r: Resolved) -> bool:
     """Whether some control that is placed lights all lamps by itself: each then hangs behind two diodes."""
-    return any(p.function.tests_lamps and p.function.state not in ("alias", "dummy") for p in r.placed)
+
+    def found() -> bool:
+        return any(p.function.tests_lamps and p.function.state not in ("alias", "dummy") for p in r.placed)
+
+    return r.once("tests lamps", found)
 
 
 def over_lamp(r: Resolved, function: Function, line: str) -> float:

@@ -10,6 +10,8 @@ from collections.abc import Iterator
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
+import numpy as np
+
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.harness.places import OUTSIDE, places
 from wingboard.core.wire.lines import lines
@@ -164,12 +166,13 @@ class _Laying:
     def _chain(self, ports: list[Port]) -> list[Port]:
         """From terminal to terminal, always on to the nearest, starting at the left."""
         left = sorted(((*self._at(port), port) for port in ports), key=lambda spot: spot[:2])
-        x, y, first = left.pop(0)
-        chain = [first]
-        while left:
-            nearest = min(range(len(left)), key=lambda n: (left[n][0] - x) ** 2 + (left[n][1] - y) ** 2)
-            x, y, port = left.pop(nearest)
-            chain.append(port)
+        xs, ys = np.array([x for x, _, _ in left]), np.array([y for _, y, _ in left])
+        at, chain = 0, [left[0][2]]
+        away = np.zeros(len(left))
+        for _ in left[1:]:
+            away[at] = np.inf  # that one is in the chain
+            at = int(np.argmin((xs - xs[at]) ** 2 + (ys - ys[at]) ** 2 + away))
+            chain.append(left[at][2])
         return chain
 
 

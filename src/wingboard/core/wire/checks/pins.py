@@ -33,7 +33,8 @@ def no_pin(r: Resolved, rule: Check) -> Iterator[Finding]:
     given = {p.line for p in r.design.pins}
     bare = [s for s in lines(r) if s.id not in given]
     if bare:
-        functions = tuple(f.id for f in r.design.functions if f.id in bare_functions(r))
+        without = bare_functions(r)
+        functions = tuple(f.id for f in r.design.functions if f.id in without)
         names = list(dict.fromkeys(s.name for s in bare))
         yield rule.finding(
             detail=", ".join(names[:4]) + (" …" if len(names) > 4 else ""),
