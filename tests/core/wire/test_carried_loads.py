@@ -153,6 +153,17 @@ def test_a_diode_lies_across_whatever_may_be_a_coil_and_blocks_its_supply(throug
     assert any(name.startswith("Rectifier diode") for name in rows)
 
 
+def test_what_turns_a_coil_on_bears_it() -> None:
+    """5 mA into a base, 20 times that out of a small one: a contactor's coil of 3 W wants the larger one."""
+    kinds = {
+        (through, volts): net_list(Resolved(switched(volts=volts, through=through, driven="controller")))
+        .devices["f1.on-q"]
+        .value
+        for through, volts in (("relay", 24), ("relay", 5), ("contactor", 24), ("contactor", 12))
+    }
+    assert kinds == {("relay", 24): 0.5, ("relay", 5): 0.5, ("contactor", 24): 5.0, ("contactor", 12): 5.0}
+
+
 def test_ways_to_switch_a_load_cost_what_the_panel_then_has_and_one_press_takes_one_up() -> None:
     d = switched(seen="auxiliary", through="relay")
     ways, seen = carriers(Resolved(d), "f1")
@@ -217,6 +228,12 @@ def test_nothing_dangerous_hangs_on_a_program_or_lies_beside_what_a_pin_reads() 
     (why,) = found(divided, "wire.unjoined")
     assert why.severity == "must" and "divider" in why.detail
     assert not any(line.divided for line in lines(Resolved(divided)))
+    low = made(switched(), {"do": "edit_function", "function": "f1", "volts": 3.3, "seen": "divider"})
+    assert "5 V and more" in found(low, "wire.unjoined")[0].detail
+    high = {**mains, "through": "transistor", "driven": "controller"}
+    on_ac = Resolved(made(switched(), {"do": "edit_function", "function": "f1", **high}))
+    assert any("under 50 V" in said.words and said.wrong for said in net_list(on_ac).unsaid)
+    assert "f1.on-q" not in net_list(on_ac).devices  # no pin is joined with what is on mains
 
 
 def test_a_lamp_of_a_control_never_gets_the_volts_of_its_load() -> None:

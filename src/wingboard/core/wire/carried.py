@@ -5,12 +5,16 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from wingboard.core.brief.wanted import duty_of
+from wingboard.core.parts.carriers import CONTACTS
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import AC_UNLESS_SAID, Switched, emergency
 from wingboard.core.record.lamps import lights
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.terminals import Said, said
+
+LEAST_DIVIDED = 5.0
+"""Volts of a load that a divider makes a level of that every board here reads as high."""
 
 
 class Carried(NamedTuple):
@@ -101,6 +105,8 @@ def unseen(placed: Placed, way: str) -> str:
         return "only a relay or a contactor has an auxiliary contact"
     if way == "divider" and (load.alternating or load.volts >= AC_UNLESS_SAID):
         return f"a divider is for DC under {AC_UNLESS_SAID:g} V: what is more never comes near a pin"
+    if way == "divider" and load.volts < LEAST_DIVIDED:
+        return f"a divider is for loads of {LEAST_DIVIDED:g} V and more: of less a pin may read nothing"
     return ""
 
 
@@ -113,6 +119,11 @@ def coil_volts(design: Design, load: Switched) -> float:
     return max(low, default=24.0)
 
 
+def coil_amps(design: Design, load: Switched) -> float:
+    """What the coil draws that carries a load."""
+    return CONTACTS[load.through].watts / coil_volts(design, load)
+
+
 def undriven(placed: Placed) -> str:
     """Why a controller cannot drive a load as it is said to; empty when it can, or shall not."""
     f = placed.function
@@ -120,4 +131,7 @@ def undriven(placed: Placed) -> str:
         return ""
     if not f.switches.through:
         return "a controller drives a load only through a relay, a contactor or a transistor: say which"
+    high = f.switches.alternating or f.switches.volts >= AC_UNLESS_SAID
+    if f.switches.through == "transistor" and high:
+        return f"a transistor that a pin drives is for DC under {AC_UNLESS_SAID:g} V: take a relay"
     return "no program is between an emergency control and what it stops" if emergency(f, placed.part) else ""

@@ -16,7 +16,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.functions import Carrier, Driven, Function, Seen, Switched, emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.carried import carried, coil_volts, has_load, unseen
+from wingboard.core.wire.carried import carried, coil_volts, has_load, undriven, unseen
 from wingboard.core.wire.comparing import CUT, JOINT, LOOP, SMALL, Counted, counted
 from wingboard.core.wire.schemes.choosing import freed
 
@@ -93,7 +93,7 @@ def _option(r: Resolved, placed: Placed, through: Carrier, driven: Driven, witho
     amps, volts = _bears(r, placed, through)
     why = _cannot(placed, again, (through, driven), (amps, volts))
     if why:
-        return CarrierOption(through, driven, now, *(0,) * 5, *(0.0,) * 7, (), why, commands)
+        return CarrierOption(through, driven, now, *(0,) * 5, *(0.0,) * 7, (), why, ())
     with_it = counted(tried)
     kinds = Counter(with_it.kinds)
     kinds.subtract(without.kinds)
@@ -142,6 +142,9 @@ def _cannot(placed: Placed, again: Placed, way: tuple[Carrier, Driven], borne: t
         return "no program is between an emergency control and what it stops"
     if driven == "contact" and not carried(again):
         return "its part has no contact for it"
+    cannot = undriven(again)
+    if cannot and not load.alternating:
+        return cannot
     if through == "transistor" and load.alternating:
         return "a transistor switches DC only"
     if not (through or placed.part.rating):

@@ -12,7 +12,17 @@ from wingboard.core.record.controllers import logic_of
 from wingboard.core.record.functions import Function, Switched
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.carried import Carried, carried, coil_volts, has_load, on_ground, undriven, unseen, unthrown
+from wingboard.core.wire.carried import (
+    Carried,
+    carried,
+    coil_amps,
+    coil_volts,
+    has_load,
+    on_ground,
+    undriven,
+    unseen,
+    unthrown,
+)
 from wingboard.core.wire.helpers import at_base
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id
 from wingboard.core.wire.rails import Rails
@@ -182,7 +192,7 @@ class _Loads:
     def _transistor(self, f: Function, one: Carried, volts: float, *turns_on: Port) -> Device:
         """A transistor and the resistor at its base, which is turned on with so many volts; gives the resistor."""
         s, into = f.switches, limit(self.r.design, "drive-current")
-        kind = transistor_for(s.amps if s.through == "transistor" else 0.0, into)
+        kind = transistor_for(s.amps if s.through == "transistor" else coil_amps(self.r.design, s), into)
         name = f"for what {f.name} switches{one.at}"
         q = self.joining.helper(f"{one.id}-q", "transistor", name, "B C E", f.id, kind.amps)
         ohms = at_base(self.r, volts, kind.base)

@@ -7,10 +7,9 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.brief.wanted import duty_of
 from wingboard.core.findings.limits import limit
-from wingboard.core.parts.carriers import CONTACTS
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import lit, rows
-from wingboard.core.wire.carried import carried, coil_volts, has_load
+from wingboard.core.wire.carried import carried, coil_amps, has_load
 from wingboard.core.wire.helpers import ACROSS
 from wingboard.core.wire.netlist import Device, Port
 from wingboard.core.wire.nets import IN_SERIES, net_list
@@ -112,8 +111,7 @@ def _loads(r: Resolved) -> Iterator[Draw]:
             one = device.id.removesuffix("-load")
             relay, q = f"{one}-relay", f"{one}-q"
             if relay in nets.devices:
-                amps = CONTACTS[f.switches.through].watts / coil_volts(r.design, f.switches)
-                yield Draw(amps, Port(relay, "A1"), Port(relay, "A2"), "coil", f.id)
+                yield Draw(coil_amps(r.design, f.switches), Port(relay, "A1"), Port(relay, "A2"), "coil", f.id)
             if q in nets.devices:
                 into = limit(r.design, "drive-current")
                 yield Draw(into, Port(f"{q}-rb", "1"), Port(q, "E"), "base", f.id)
