@@ -192,3 +192,20 @@ def test_lines_lie_along_the_board_as_along_the_loom_as_straight_as_can_be(parts
         mine = [int(taken[line][1].removeprefix("P")) for line in order if line.endswith(kind)]
         if len({roles[n] for n in mine}) == 1:
             assert mine == sorted(mine)
+
+
+def test_where_two_must_move_both_are_named_and_the_press_gives_every_line_its_pin() -> None:
+    kept = [("f1.press", "P0"), ("f2.press", "P1"), ("f3.press", "P2")]
+    pins = [{"line": line, "controller": "b0", "pin": pin} for line, pin in kept]
+    roles = ["io up adc", "io up adc", "io up", "io up", "io up"]
+    more = small(["button-16", "button-16", "button-16", "potentiometer", "potentiometer"], [roles])
+    more = apply(more, BATCH.validate_python([{"do": "set_pins", "pins": pins}]), catalogue())
+    found = solve(Resolved(more))
+    assert {left.function for left in found.unfit} == {"f4", "f5"}
+    first = remedies(Resolved(more), found)[0]
+    assert first.words == "Give F1 and F2 other pins: 2 lines move, and fewer are not enough"
+    after = {p.line: p.pin for p in apply(more, first.commands, catalogue()).pins}
+    assert after["f3.press"] == "P2" and {after["f4.wiper"], after["f5.wiper"]} == {"P0", "P1"}
+    by_hand = [{"do": "pin", "line": "f1.press", "controller": "b0", "pin": "P0"}]
+    held = apply(more, BATCH.validate_python(by_hand), catalogue())
+    assert least_change(Resolved(held)) is None  # what was set by hand stays, and there is no other way
