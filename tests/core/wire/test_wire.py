@@ -254,7 +254,20 @@ def test_the_pin_list_is_the_same_in_csv_and_json_and_harmless_in_a_spreadsheet(
     files = wire_files(Resolved(solved))
     rows = list(csv.DictReader(io.StringIO(files["wire/pins.csv"].decode())))
     plain = json.loads(files["wire/pins.json"])
-    assert [list(r) for r in rows] == [["board", "pin", "direction", "function", "terminal", "module", "note"]] * 2
+    columns = [
+        "board",
+        "pin",
+        "direction",
+        "kind",
+        "milliamps",
+        "boot",
+        "common",
+        "function",
+        "terminal",
+        "module",
+        "note",
+    ]
+    assert [list(r) for r in rows] == [columns] * 2
     assert [r["pin"] for r in rows] == [r["pin"] for r in plain]
     assert all(r["function"].startswith("'=") for r in rows)
     assert "300 Ω in series; PWM" in [r["note"] for r in rows]  # (5 - 2.1) V / 10 mA = 290 Ω, next E24 value up

@@ -10013,6 +10013,26 @@ export interface components {
              * @description The network that reads or drives it; board and pin are then its own
              */
             via: string;
+            /**
+             * Kind
+             * @description In words: digital in, PWM, a bus …
+             */
+            kind: string;
+            /**
+             * Milliamps
+             * @description Through its pin
+             */
+            milliamps: number;
+            /**
+             * Boot
+             * @description What it does from power-up until a program speaks
+             */
+            boot: string;
+            /**
+             * Common
+             * @description What its other end is joined with
+             */
+            common: string;
             /** @description None while it has no pin, or hangs on a chip */
             wire: components["schemas"]["OfLineView"] | null;
         };

@@ -81,6 +81,10 @@ class RowView(BaseModel):
     bus: str | None
     owner: str = Field(description="The function's id")
     via: str = Field(description="The network that reads or drives it; board and pin are then its own")
+    kind: str = Field(description="In words: digital in, PWM, a bus …")
+    milliamps: float = Field(description="Through its pin")
+    boot: str = Field(description="What it does from power-up until a program speaks")
+    common: str = Field(description="What its other end is joined with")
     wire: OfLineView | None = Field(description="None while it has no pin, or hangs on a chip")
 
 

@@ -22,7 +22,8 @@ from wingboard.core.wire.wirelist import wire_list_csv
 
 def wire_files(r: Resolved) -> dict[str, bytes]:
     """The files by their names: pins, wiring sheet, wire list, labels, plugs, looms, power, boards, net list."""
-    rows = [tuple(getattr(row, column) for column in COLUMNS) for row in pin_list(r)]
+    plain = (row._asdict() | {"milliamps": f"{row.milliamps:g}"} for row in pin_list(r))
+    rows = [tuple(row[column] for column in COLUMNS) for row in plain]
     nets = json.dumps(nets_json(r), ensure_ascii=False, indent=1) + "\n"
     return {
         "wire/pins.csv": write_csv(COLUMNS, rows),

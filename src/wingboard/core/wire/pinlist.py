@@ -16,6 +16,7 @@ from wingboard.core.wire.schemes.chips import CHIPS
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Line
+from wingboard.core.wire.traits import traits
 from wingboard.core.wire.wires import names_of
 
 
@@ -36,9 +37,15 @@ class Row(NamedTuple):
     owner: str
     via: str = ""
     """The network that reads or drives it; its board is then that network, or a chip of it."""
+    kind: str = ""
+    milliamps: float = 0.0
+    boot: str = ""
+    common: str = ""
 
 
-COLUMNS = ("board", "pin", "direction", "function", "terminal", "module", "note")
+COLUMNS = (
+    "board", "pin", "direction", "kind", "milliamps", "boot", "common", "function", "terminal", "module", "note",
+)  # fmt: skip
 
 
 def pin_list(r: Resolved) -> tuple[Row, ...]:
@@ -62,7 +69,9 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
         note = _note(r, line, controller, pin, by)
         cells = (board, pin, line.direction, line.name, line.terminal, names[line.module], note)
         rows.append((key, Row(*cells, line.id, controller, by, line.bus, line.function)))
-    return (*(row for _, row in sorted(rows, key=lambda pair: pair[0])), *_pooled(r, names))
+    known = traits(r)
+    every = (*(row for _, row in sorted(rows, key=lambda pair: pair[0])), *_pooled(r, names))
+    return tuple(row._replace(**known[row.line]._asdict()) for row in every)
 
 
 def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:

@@ -12,6 +12,8 @@ interface Props {
   /** The line that is picked, if it is one of these. */
   picked: string | null;
   onPick: (line: string) => void;
+  /** Show the wires of a function, with the tests of their groups. */
+  onTest: (words: string) => void;
 }
 
 const PLACES: readonly (readonly [Station["id"], string])[] = [
@@ -21,7 +23,7 @@ const PLACES: readonly (readonly [Station["id"], string])[] = [
   ["cut", "its cut-out"],
 ];
 
-export function LineCard({ fn, rows, picked, onPick }: Props) {
+export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const part = design.parts.find((one) => one.id === fn.part);
@@ -46,6 +48,9 @@ export function LineCard({ fn, rows, picked, onPick }: Props) {
             {words}
           </button>
         ))}
+        <button type="button" className="text-petrol underline" onClick={() => onTest(fn.name)}>
+          its wires and their tests
+        </button>
       </p>
       {switches && (
         <label className="mt-1 flex items-center gap-2 text-[11px]">

@@ -21,7 +21,13 @@ import { ModuleDrawing } from "./ModuleDrawing";
 import { PlugsBetween } from "./PlugsBetween";
 import { Wires } from "./Wires";
 
-export function Loom({ wire }: { wire: WireView }) {
+interface Props {
+  wire: WireView;
+  /** Show the wires of a function by its name, with their tests. */
+  onTest: (words: string) => void;
+}
+
+export function Loom({ wire, onTest }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const { selection, module: wanted, set, select } = useSession();
@@ -146,6 +152,7 @@ export function Loom({ wire }: { wire: WireView }) {
             rows={wire.rows.filter((row) => row.owner === chosen[0]?.id && !isOfNetwork(row))}
             picked={picked}
             onPick={pick}
+            onTest={onTest}
           />
           <div className="min-h-0 overflow-y-auto px-4 py-2">
             {chosen.length === 1 && chosen[0].switches.amps > 0 && <Carriers fn={chosen[0]} />}

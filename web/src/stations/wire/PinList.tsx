@@ -4,13 +4,13 @@ import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
 import { Button } from "../../ui/Button";
-import { many } from "../../ui/figures";
+import { many, shown } from "../../ui/figures";
 
 export function PinList({ wire }: { wire: WireView }) {
   const [sought, setSought] = useState("");
   const wanted = sought.trim().toLowerCase();
   const has = (row: Row) =>
-    [row.board, row.pin, row.function, row.terminal, row.module, row.note]
+    [row.board, row.pin, row.function, row.terminal, row.kind, row.boot, row.common, row.module, row.note]
       .join(" ")
       .toLowerCase()
       .includes(wanted);
@@ -33,13 +33,30 @@ export function PinList({ wire }: { wire: WireView }) {
   );
 }
 
+const HEADS: readonly (readonly [string, string])[] = [
+  ["board and pin", ""],
+  ["function", ""],
+  ["terminal", ""],
+  ["kind", "What the pin is used as"],
+  ["mA", "Through the pin"],
+  ["at power-up", "Until the program speaks"],
+  ["common", "What its other end is joined with"],
+  ["module", ""],
+  ["note", ""],
+  ["", ""],
+];
+
 function PinTable({ wire, rows }: { wire: WireView; rows: readonly Row[] }) {
   return (
     <table className="w-full border-collapse bg-sheet text-left text-[12px]">
       <thead className="sticky top-0 bg-card text-[11px] text-faint">
         <tr>
-          {["board and pin", "direction", "function", "terminal", "module", "note", ""].map((head) => (
-            <th key={head} className="px-3 py-1.5 font-normal">
+          {HEADS.map(([head, help]) => (
+            <th
+              key={head}
+              className={`px-2 py-1.5 font-normal whitespace-nowrap first:pl-3 ${head === "module" ? "max-[1500px]:hidden" : ""}`}
+              title={help || undefined}
+            >
               {head}
             </th>
           ))}
@@ -108,11 +125,18 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
           </select>
         )}
       </td>
-      <td className="px-3">{row.direction}</td>
-      <td className="max-w-44 truncate px-3">{row.function}</td>
-      <td className="num px-3">{row.terminal}</td>
-      <td className="max-w-32 truncate px-3 text-faint">{row.module}</td>
-      <td className="px-3 text-faint">{row.note}</td>
+      <td className="max-w-40 truncate px-2" title={`${row.function}, ${row.module}`}>
+        {row.function}
+      </td>
+      <td className="num px-2">{row.terminal}</td>
+      <td className="px-2 whitespace-nowrap" title={row.direction}>
+        {row.kind}
+      </td>
+      <td className="num px-2 text-right">{row.milliamps ? shown(row.milliamps, 0) : ""}</td>
+      <td className="px-2 whitespace-nowrap text-faint">{row.boot}</td>
+      <td className="num max-w-24 truncate px-2 text-faint">{row.common}</td>
+      <td className="max-w-28 truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
+      <td className="px-2 text-faint">{row.note}</td>
       <td className="px-2">
         {row.by === "hand" && (
           <Button look="quiet" onClick={() => void send([{ do: "unpin", lines: [row.line] }])}>

@@ -37,6 +37,7 @@ export default function Wire() {
   const { send, settled } = useChanges(view.id);
   const [shows, setShows] = useState<Shows>("wires");
   const [solved, setSolved] = useState<Solved | null>(null);
+  const [sought, setSought] = useState("");
   const job = useJob();
   const busy = job.standing !== null;
   const wire = useQuery({
@@ -57,8 +58,16 @@ export default function Wire() {
     setSolved(over.solved ?? null);
   };
   const bare = wire.data?.rows.filter((row) => !row.pin).length ?? 0;
+  const show = (next: Shows) => {
+    setSought("");
+    setShows(next);
+  };
+  const showWires = (words: string) => {
+    setSought(words);
+    setShows("sheet");
+  };
   const flip = () =>
-    setShows(VIEWS[(VIEWS.findIndex(([key]) => key === shows) + 1) % VIEWS.length]?.[0] ?? "wires");
+    show(VIEWS[(VIEWS.findIndex(([key]) => key === shows) + 1) % VIEWS.length]?.[0] ?? "wires");
   useCommands({
     "wire.list": flip,
     "wire.missing": busy || bare === 0 ? undefined : () => void solve(false),
@@ -86,7 +95,7 @@ export default function Wire() {
         </Button>
         <AddController design={view.id} />
         <span className="flex-1" />
-        <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={setShows} className="h-8!" />
+        <Tabs label="What is shown" tabs={VIEWS} now={shows} onChange={show} className="h-8!" />
         {shows === "sheet" && (
           <>
             <Download href={`${base}/wiring-sheet.pdf`}>PDF</Download>
@@ -141,8 +150,8 @@ export default function Wire() {
         {shows === "schemes" && <Schemes />}
         {shows === "power" && <Power />}
         {shows === "harness" && <Harness wire={wire.data} />}
-        {shows === "sheet" && <WiringSheet />}
-        {shows === "wires" && <Loom wire={wire.data} />}
+        {shows === "sheet" && <WiringSheet first={sought} />}
+        {shows === "wires" && <Loom wire={wire.data} onTest={showWires} />}
       </div>
     </div>
   );

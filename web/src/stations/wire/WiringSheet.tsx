@@ -15,10 +15,11 @@ type Step = WiringSheetView["steps"][number];
 type EndWords = Joint["start"];
 const OUTSIDE = "";
 
-export function WiringSheet() {
+/** `first`: what is sought at first. */
+export function WiringSheet({ first }: { first: string }) {
   const view = useDesign();
   const [module, setModule] = useState<string | null>(null);
-  const [sought, setSought] = useState("");
+  const [sought, setSought] = useState(first);
   const sheet = useQuery({
     queryKey: ["wiring-sheet", view.id, view.revision],
     queryFn: () =>
@@ -40,8 +41,9 @@ export function WiringSheet() {
       </p>
     );
   const wanted = sought.trim().toLowerCase();
+  const names = new Map(view.design.functions.map((fn) => [fn.id, fn.name]));
   const shown = wanted
-    ? steps.map((step) => withOnly(step, wanted)).filter((s) => s.joints.length > 0)
+    ? steps.map((step) => withOnly(step, wanted, names)).filter((s) => s.joints.length > 0)
     : null;
   const here =
     module !== null && modules.some(([id]) => id === module) ? module : (modules[0]?.[0] ?? OUTSIDE);
@@ -96,10 +98,11 @@ export function WiringSheet() {
   );
 }
 
-/** A group with only the wires that have these words on them. */
-function withOnly(step: Step, wanted: string): Step {
+/** A group with only the wires that have these words on them, or end on a small part of what is called so. */
+function withOnly(step: Step, wanted: string, names: ReadonlyMap<string, string>): Step {
+  const of = (end: EndWords) => `${said(end)} ${names.get(end.owner) ?? ""}`;
   const has = (joint: Joint) =>
-    [joint.number, said(joint.start), said(joint.end), joint.colour, joint.stripe]
+    [joint.number, of(joint.start), of(joint.end), joint.colour, joint.stripe]
       .join(" ")
       .toLowerCase()
       .includes(wanted);
