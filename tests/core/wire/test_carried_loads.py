@@ -21,7 +21,7 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.carrying import WAYS, carriers
-from wingboard.core.wire.groups import every_wire
+from wingboard.core.wire.groups import every_wire, groups
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -328,6 +328,10 @@ def test_a_light_planned_at_less_than_full_is_dimmed_by_a_pin_that_can() -> None
     lit = {p.device for p in drain.ports} - {q}
     assert len(lit) == 2  # the strip, and the last LED of the row: nothing else ends on it
     assert nets.by_port[Port(q, "S")].id == "ground"
+    legs = {(w.start.device, w.end.device) for w in every_wire(r) if w.how == "leg"}
+    assert not any("strip" in one and "row" in other for one, other in legs)  # they lie far from each other
+    (test,) = (g.test for g in groups(r) if "light behind" in g.title)
+    assert "D and S of Q1 bridged" in test  # it is tried without a program
     amps = {"lamps": 0.4, "all": 1.0}
     whole = sum(flow(r, "all").sources.values())
     for state, share in amps.items():

@@ -13,7 +13,7 @@ from wingboard.core.wire.harness.plugs import WORDS, plugged, plugs
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.networks import NAMES, networks
-from wingboard.core.wire.wires import Wire
+from wingboard.core.wire.wires import Wire, names_of
 
 MOST = 12
 """Wires that are soldered before a test (common practice: few enough to find the one that is wrong)."""
@@ -109,9 +109,9 @@ class _Grouping:
         if not module or wire.kind in ("ground", "supply"):
             step, what = {"ground": ("0", "ground"), "supply": ("1", "supplies")}.get(wire.kind, ("2", "loads"))
             return module, step if module else f"1 {step}", f"{name}: {what}"
-        if wire.kind == "load":
-            return module, "2", f"{name}: loads"
         owners = [of for p in (start, end) if (of := self._of(p))]
+        if wire.kind == "load" and not all(of.startswith("light.") for of in owners):
+            return module, "2", f"{name}: loads"
         owner = next((of for of in owners if of in self.r.functions), None)
         if owner is None and owners[0] not in self.networks:
             return module, "4 light", f"{name}: light behind"
@@ -141,16 +141,18 @@ class _Grouping:
             return "Ohmmeter, nothing plugged in: every terminal of this group reads under 1 Ω to the board's GND"
         if "supply" in kinds:
             return "Ohmmeter, nothing plugged in: no short from any supply to ground; then switch on and read its volts"
+        owners = {self._of(p) for w in wires for p in (w.start, w.end)}
+        if all(of.startswith("light.") for of in owners - {""}):
+            dims = next((d.id for d in self.nets.devices.values() if d.kind == "mosfet" and d.of in owners), None)
+            bridged = f", D and S of {names_of(self.r)[dims]} bridged" if dims else ""
+            return f"Switch on its supply{bridged}: every strip and every row of this group is lit; then off again"
         if "load" in kinds:
             return "Ohmmeter from the supply to the load: open and closed as the control is thrown, with the supply off"
-        owners = {self._of(p) for w in wires for p in (w.start, w.end)}
         if owners - {""} <= set(self.networks):
             return (
                 "Chips out of their sockets: ohmmeter along each joint, open to the pins beside it; then switch on and "
                 "read the board's volts between supply and ground at every socket"
             )
-        if all(of.startswith("light.") for of in owners - {""}):
-            return "Switch on its supply: every strip and every row of this group is lit; then off again"
         kinds_of_line = {line.does for p in self.r.placed if p.function.id in owners for line in p.part.lines}
         tests = [words for does, words in TESTS if kinds_of_line & does] or [TESTS[-1][1]]
         return f"{tests[0][0].upper()}{tests[0][1:]}" + "".join(f"; {words}" for words in tests[1:])

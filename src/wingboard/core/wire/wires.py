@@ -117,6 +117,8 @@ class _Laying:
             return "wire"
         if "relay" in (one.kind, other.kind) and ("part" in (one.kind, other.kind) or one is other):
             return "wire"  # a relay stands in its socket; only its diode and its transistor are soldered to it
+        if "light" in (one.kind, other.kind) and self._at(start) != self._at(end):
+            return "wire"  # a resistor sits at the first LED of its row, a transistor at the first strip
         return "board" if one.of in self.networks else "leg"
 
     def _at(self, port: Port) -> tuple[float, float]:

@@ -11,7 +11,7 @@ from wingboard.core.resolved.boards import BoardBehind, boards_behind
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import thickness
-from wingboard.core.wire.backlights import lit, rows
+from wingboard.core.wire.backlights import dimmed, lit, owner_of, rows
 from wingboard.core.wire.netlist import DeviceKind, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.networks import networks
@@ -44,6 +44,10 @@ class Places:
         self._lights = {x.device: x for x in lit(r)}
         for row in rows(r):  # its resistor sits at its first LED
             self._lights[f"{row.id}-r"] = self._lights[f"light.{row.module}.{row.leds[0].id}"]
+        for module in r.design.modules:  # what dims a light sits at its first strip or LED
+            first = next((x for x in lit(r) if x.module == module.id), None)
+            if first is not None and module.light and dimmed(module.light):
+                self._lights |= {f"{owner_of(module.id)}.{end}": first for end in ("q", "q-rg", "q-off")}
         self._standing = {s.device: s for s in r.design.harness.standing}
         self._tags: dict[str, dict[str, tuple[float, float]]] = {}
         self._spots: dict[Port, Spot] = {}
