@@ -1150,6 +1150,8 @@ def test_one_is_spoken_of_and_the_other_is_not(code: str) -> None:
 
 
 ELSEWHERE = {
+    "wire.board-wanted": "test_what_plugs_onto_a_board_has_it_for_itself",
+    "wire.board-taken": "test_what_plugs_onto_a_board_has_it_for_itself",
     "wire.load-at-reset": "test_a_load_is_never_on_a_pin_that_flashes_at_reset_unless_it_is_put_there",
     "wire.light-undimmed": "test_a_light_planned_at_less_than_full_is_dimmed_by_a_pin_that_can",
     "wire.position-unmeant": "test_every_position_that_is_read_has_a_meaning_or_is_marked_unused",

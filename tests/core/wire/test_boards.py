@@ -14,11 +14,13 @@ from wingboard.core.overview.shopping import shopping_list
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.controllers import boards
 from wingboard.core.record.design import Design
-from wingboard.core.record.errors import DesignError
+from wingboard.core.record.errors import DesignError, UnknownThing
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.drawn import from_usb
 from wingboard.core.wire.netlist import Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.own_boards import pins_from
+from wingboard.core.wire.pinfiles import named_pins
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.pins.solve import solve
 
@@ -156,3 +158,35 @@ def test_light_wire_and_the_shopping_list_name_the_same_resistors() -> None:
             assert [use.ohms for use in lamps_of(r)] == [ohms]
             assert [d.value for d in net_list(r).devices.values() if d.name == "in series with F1"] == [ohms]
             assert any(row[0] == f"Resistor {ohms} Ω" for row in shopping_list(r))
+
+
+def test_what_plugs_onto_a_board_has_it_for_itself() -> None:
+    start = apply(
+        plate(("display-graphic-shield", 60, 60), ("button-16", 150, 60), ("led-5-bezel", 170, 60)),
+        BATCH.validate_python([{"do": "add_controller", "id": "one", "board": "atmega328p"}]),
+        catalogue(),
+    )
+    (wanted,) = found(start, "wire.board-wanted")
+    design = settled(start, wanted)
+    assert not found(design, "wire.board-wanted")
+    mine = next(c for c in design.controllers if c.reserved == "f1")
+    solved = solve(Resolved(design))
+    assert not solved.unfit and {p.controller for p in solved.pins} == {"one"}  # none is given a pin under it
+    design = design.model_copy(update={"pins": solved.pins})
+    row = next(row for row in pin_list(Resolved(design)) if row.line == "f1.board")
+    assert (row.board, row.pin, row.kind) == (mine.name, "all", "a board of its own")
+    assert not any(n.controller == mine.id for n in named_pins(Resolved(design)))
+    assert from_usb(Resolved(design), mine.id).fed == pytest.approx(0.12)
+    assert not any("f1" in {p.device for p in net.ports} for net in net_list(Resolved(design)).nets)
+    # A board with pins given already: those of the solver are given up, those by hand are said.
+    by_hand = {"do": "pin", "line": "f2.press", "controller": "one", "pin": "4"}
+    taken = apply(design, BATCH.validate_python([by_hand, {"do": "edit_controller", "controller": "one",
+                                                           "reserved": "f1"}]), catalogue())  # fmt: skip
+    assert [p.line for p in taken.pins] == ["f2.press"]
+    (said,) = found(taken, "wire.board-taken")
+    assert not found(settled(taken, said), "wire.board-taken")
+    gone = apply(taken, BATCH.validate_python([{"do": "remove_function", "function": "f1"}]), catalogue())
+    assert all(c.reserved is None for c in gone.controllers)
+    with pytest.raises(UnknownThing):
+        apply(start, BATCH.validate_python([{"do": "edit_controller", "controller": "one", "reserved": "nobody"}]),
+              catalogue())  # fmt: skip

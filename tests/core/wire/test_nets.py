@@ -272,7 +272,9 @@ def test_every_generic_part_says_where_its_lines_end() -> None:
             assert line.ends or line.back or line.does != "analogue", (part.id, line.id)
         for contact in part.contacts:
             assert {contact.a, contact.b} <= set(part.terminals), part.id
-        if part.feed and not any(line.back for line in part.lines if line.does == "driver" and not line.current):
+        if part.plugs_on:
+            assert not part.lines and not part.terminals, part.id  # its board feeds it, over the whole header
+        elif part.feed and not any(line.back for line in part.lines if line.does == "driver" and not line.current):
             assert set(part.feed.plus) <= set(part.terminals) and part.feed.plus and part.feed.minus, part.id
 
 

@@ -1910,6 +1910,11 @@ export interface components {
              * @description A kind that comes with the program, or a board of the design's own
              */
             board: string;
+            /**
+             * Reserved
+             * @description The function whose part plugs onto it
+             */
+            reserved?: string | null;
         };
         /**
          * AddFeature
@@ -3796,6 +3801,11 @@ export interface components {
              * @default 0
              */
             measured: number;
+            /**
+             * Reserved
+             * @description The function whose part plugs onto it, and takes all its pins
+             */
+            reserved?: string | null;
         };
         /**
          * ControllerKind
@@ -4495,7 +4505,7 @@ export interface components {
         };
         /**
          * EditController
-         * @description Change the name of a board, or what was measured at its USB plug; fields left out stay.
+         * @description Change a board's name, what was measured at its USB plug, or what plugs onto it; fields left out stay.
          */
         EditController: {
             /**
@@ -4509,6 +4519,11 @@ export interface components {
             name?: string | null;
             /** Measured */
             measured?: number | null;
+            /**
+             * Reserved
+             * @description None, where it is said: nothing plugs onto it any more
+             */
+            reserved?: string | null;
         };
         /**
          * EditFunction
@@ -8655,6 +8670,12 @@ export interface components {
             tags: components["schemas"]["PartTag"][];
             rating?: components["schemas"]["Rating"] | null;
             feed?: components["schemas"]["Feed"] | null;
+            /**
+             * Plugs On
+             * @description It plugs onto a controller and takes all pins of that
+             * @default false
+             */
+            plugs_on: boolean;
             /**
              * Sealing
              * @default

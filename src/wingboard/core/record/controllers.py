@@ -14,7 +14,7 @@ from importlib import resources
 from typing import Any, NamedTuple, get_args
 
 from wingboard.core.record.design import Design
-from wingboard.core.record.wiring import BoardKind, OwnBoard
+from wingboard.core.record.wiring import BoardKind, Controller, OwnBoard
 
 BUS_NAMES = {"sda": "I²C SDA", "scl": "I²C SCL", "sck": "SPI SCK", "mosi": "SPI MOSI", "miso": "SPI MISO"}
 
@@ -68,6 +68,11 @@ class PortGroup(NamedTuple):
         """“ports F, K”."""
         letters = sorted({port[0] for port in self.ports})
         return f"port{'s' if len(letters) > 1 else ''} {', '.join(letters)}"
+
+
+def open_controllers(design: Design) -> tuple[Controller, ...]:
+    """The controllers that lines may go to: not those onto which something is plugged."""
+    return tuple(c for c in design.controllers if c.reserved is None)
 
 
 class Carries(NamedTuple):

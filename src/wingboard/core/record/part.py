@@ -258,6 +258,7 @@ class Part(Record):
     tags: tuple[PartTag, ...] = Field((), max_length=64, description="Terminals that lie elsewhere than is usual")
     rating: Rating | None = None
     feed: Feed | None = None
+    plugs_on: bool = Field(False, description="It plugs onto a controller and takes all pins of that")
     sealing: Literal["", "IP40", "IP54", "IP65", "IP67"] = ""
     sheet: SheetRange | None = None
     colour: Words = Field("", description="Of its lamp or cap")

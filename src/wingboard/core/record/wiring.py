@@ -41,6 +41,7 @@ class Controller(Record):
     measured: Annotated[float, Field(ge=0, le=100)] = Field(
         0.0, description="Read at its USB plug with everything on, A; 0: not yet"
     )
+    reserved: Ident | None = Field(None, description="The function whose part plugs onto it, and takes all its pins")
 
 
 class OwnPin(Record):

@@ -37,6 +37,9 @@ def _page(
     kind = board_of(r.design, controller.board)
     shapes: list[Shape] = [Words(0, 6, f"{controller.name}, {kind.chip}", 4.2, bold=True)]
     shapes.append(Words(0, 11, "Seen from the side of its parts, the USB plug above", 2.6, colour=FAINT))
+    if controller.reserved in r.functions:
+        words = f"{r.functions[controller.reserved].name} plugs onto it, and takes all its pins"
+        shapes.append(Words(0, 15, words, 2.6, bold=True))
     y = 16.0
     for left, right in ROWS:
         pads = kind.sides.get(left, ()), kind.sides.get(right, ())

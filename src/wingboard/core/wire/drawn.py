@@ -67,13 +67,15 @@ class FromUsb(NamedTuple):
 def from_usb(r: Resolved, controller: str) -> FromUsb:
     """All lamps of a board lit, and all that it feeds on."""
     on = {choice.line for choice in r.design.pins if choice.controller == controller}
-    board = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
+    here = next(c for c in r.design.controllers if c.id == controller)
+    board = board_of(r.design, here.board)
     rails = (net_list(r).by_port.get(Port(board_id(controller), rail)) for rail in board.rails)
     there = {port for rail in rails if rail for port in rail.ports}
     fed = 0.0
     for p in r.placed:
         feed = said(p.part).feed
-        if feed and any(Port(p.function.id, t) in there for t in feed.plus):
+        plugged = p.part.plugs_on and p.function.id == here.reserved
+        if feed and (plugged or any(Port(p.function.id, t) in there for t in feed.plus)):
             fed += feed.amps
     lamps = sum(line.chip_current for line in lines(r) if line.id in on)
     for s in signals(r):  # those behind a transistor, on the board's own 5 V

@@ -158,8 +158,8 @@ class _Deriving:
     def _part(self, placed: Placed) -> None:
         told, f = said(placed.part), placed.function
         ports = tuple(dict.fromkeys((*told.terminals, *_named_by_lines(placed, told))))
-        if not ports:
-            return
+        if not ports and f.switches.amps <= 0:
+            return  # else something is said of it that cannot be wired: it is named there
         self.joining.add(Device(f.id, "part", f.name, ports, of=f.id, module=placed.place.module))
         if f.state == "dummy":
             return
@@ -332,8 +332,9 @@ class _Deriving:
 
     def _feed(self, placed: Placed, told: Said) -> None:
         feed = told.feed
-        if feed is None or any(line.back and line.does == "driver" and not _is_line(placed, line.back)
-                               for line in told.lines.values()):  # fmt: skip
+        if feed is None or placed.part.plugs_on:
+            return  # nothing, or the board that it is plugged onto
+        if any(line.back and line.does == "driver" and not _is_line(placed, line.back) for line in told.lines.values()):
             return  # it draws its current through the line that drives it
         f = placed.function
         if not feed.plus:

@@ -14,7 +14,7 @@ from typing import Any, NamedTuple
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.pinlist import Row, pin_list
+from wingboard.core.wire.pinlist import ALL_OF_IT, Row, pin_list
 
 
 class Named(NamedTuple):
@@ -32,7 +32,7 @@ def named_pins(r: Resolved) -> tuple[Named, ...]:
     taken: dict[str, int] = {}
     found = []
     for row in pin_list(r):
-        if not row.controller:
+        if not row.controller or row.pin == ALL_OF_IT:
             continue
         stem = identifier(f"{row.function} {row.terminal}" if row.terminal not in ("", row.function) else row.function)
         taken[stem] = taken.get(stem, 0) + 1

@@ -71,7 +71,23 @@ def pin_list(r: Resolved) -> tuple[Row, ...]:
         rows.append((key, Row(*cells, line.id, controller, by, line.bus, line.function)))
     known = traits(r)
     every = (*(row for _, row in sorted(rows, key=lambda pair: pair[0])), *_pooled(r, names))
-    return tuple(row._replace(**known[row.line]._asdict()) for row in every)
+    return (*(row._replace(**known[row.line]._asdict()) for row in every), *_plugged(r, names))
+
+
+ALL_OF_IT = "all"
+"""The pin of what plugs onto a board."""
+
+
+def _plugged(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
+    """What plugs onto a board of its own, after all others."""
+    reserved = {c.reserved: c for c in r.design.controllers if c.reserved is not None}
+    for p in r.placed:
+        board = reserved.get(p.function.id)
+        if board is None or not p.part.plugs_on:
+            continue
+        cells = (board.name, ALL_OF_IT, "both", p.function.name, "plug", modules[p.place.module],
+                 "plugs onto it and takes all its pins")  # fmt: skip
+        yield Row(*cells, f"{p.function.id}.board", board.id, "", None, p.function.id, "", "a board of its own")
 
 
 def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import cached_property
 from typing import NamedTuple
 
-from wingboard.core.record.controllers import Board, board_of
+from wingboard.core.record.controllers import Board, board_of, open_controllers
 from wingboard.core.record.functions import AC_UNLESS_SAID
 from wingboard.core.record.workshop import Supply
 from wingboard.core.resolved.design import Resolved
@@ -125,4 +125,4 @@ class Rails:
         return self.volts(volts)
 
     def _first(self) -> str | None:
-        return next((c.id for c in self.r.design.controllers), None)
+        return next((c.id for c in open_controllers(self.r.design)), None)

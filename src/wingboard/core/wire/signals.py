@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.record.controllers import board_of
+from wingboard.core.record.controllers import board_of, open_controllers
 from wingboard.core.record.functions import POOLED, Scheme, emergency
 from wingboard.core.record.lamps import lamp_volts, lights
 from wingboard.core.record.part import BUS_LINES, PASSES_ON, PartLine
@@ -146,7 +146,7 @@ def passes_on(placed: Placed) -> bool:
 
 
 def _takes_coders(r: Resolved) -> bool:
-    return any(pin.coder for c in r.design.controllers for pin in board_of(r.design, c.board).pins)
+    return any(pin.coder for c in open_controllers(r.design) for pin in board_of(r.design, c.board).pins)
 
 
 CODER_WAYS = 12

@@ -5,6 +5,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useGo } from "../../app/place";
 import { useSession } from "../../app/session";
 import type { Station } from "../../app/stations";
+import { ChoiceField } from "../../ui/fields";
 
 interface Props {
   fn: Fn;
@@ -23,10 +24,14 @@ const PLACES: readonly (readonly [Station["id"], string])[] = [
   ["cut", "its cut-out"],
 ];
 
+const reserve = (controller: string, reserved: string | null) =>
+  ({ do: "edit_controller", controller, reserved }) as const;
+
 export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
   const part = design.parts.find((one) => one.id === fn.part);
+  const board = design.controllers.find((one) => one.reserved === fn.id);
   const switches =
     fn.tests_lamps || part?.lines.some((line) => line.does === "switch" && !line.each_position);
   const go = useGo(id);
@@ -61,6 +66,26 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
           />
           its contact lights every lamp by itself, through two diodes at each
         </label>
+      )}
+      {part?.plugs_on && (
+        <div className="mt-1 max-w-60">
+          <ChoiceField
+            label="Plugged onto, and takes all its pins"
+            value={board?.id ?? ""}
+            options={[
+              ["", "no board yet"],
+              ...design.controllers
+                .filter((c) => !c.reserved || c === board)
+                .map((c) => [c.id, c.name] as const),
+            ]}
+            onCommit={(controller) =>
+              void send([
+                ...(board ? [reserve(board.id, null)] : []),
+                ...(controller ? [reserve(controller, fn.id)] : []),
+              ])
+            }
+          />
+        </div>
       )}
       <ul className="mt-1">
         {rows.map((row) => (

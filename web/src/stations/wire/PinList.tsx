@@ -89,7 +89,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       onClick={() => useSession.getState().select([fn])}
     >
       <td className="px-3 py-1">
-        {row.via ? (
+        {row.via || row.pin === "all" ? (
           <span className="num">
             {row.board}, {row.pin}
           </span>

@@ -18,15 +18,17 @@ class AddController(Saying):
     id: Ident | None = None
     name: Words = ""
     board: Ident = Field(description="A kind that comes with the program, or a board of the design's own")
+    reserved: Ident | None = Field(None, description="The function whose part plugs onto it")
 
 
 class EditController(Saying):
-    """Change the name of a board, or what was measured at its USB plug; fields left out stay."""
+    """Change a board's name, what was measured at its USB plug, or what plugs onto it; fields left out stay."""
 
     do: Literal["edit_controller"] = "edit_controller"
     controller: Ident
     name: Words | None = Field(None, min_length=1)
     measured: Annotated[float, Field(ge=0, le=100)] | None = None
+    reserved: Ident | None = Field(None, description="None, where it is said: nothing plugs onto it any more")
 
 
 class SetBoard(Saying):

@@ -85,6 +85,9 @@ def handle_remove_function(command: RemoveFunction, design: Design, catalogue: C
         graphics=tuple(g for g in (_spans_less(g, function.id) for g in design.graphics) if g is not None),
         procedures=tuple(p for p in (_fewer_steps(p, function.id) for p in design.procedures) if p.steps),
         references=tuple(_shows_no(r, function.id) for r in design.references),
+        controllers=tuple(
+            edited(c, {"reserved": None}) if c.reserved == function.id else c for c in design.controllers
+        ),
     )
     return with_known_features(left)
 

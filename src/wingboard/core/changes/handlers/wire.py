@@ -18,6 +18,7 @@ from wingboard.core.changes.handlers.steps import (
     carry_out,
     changes_in,
     edited,
+    find_function,
     found,
     new_ident,
     replaced,
@@ -37,14 +38,23 @@ def handle_add_controller(command: AddController, design: Design, catalogue: Cat
     if command.board not in kinds:
         raise UnknownThing(f"There is no kind of board “{command.board}”", "board")
     name = command.name or f"{kinds[command.board]} {ident.rsplit('-', 1)[-1]}"
-    return with_changes(design, controllers=(*design.controllers, Controller(id=ident, name=name, board=command.board)))
+    if command.reserved is not None:
+        find_function(design, command.reserved, "reserved")
+    made = Controller(id=ident, name=name, board=command.board, reserved=command.reserved)
+    return with_changes(design, controllers=(*design.controllers, made))
 
 
 @carry_out.register
 def handle_edit_controller(command: EditController, design: Design, catalogue: Catalogue) -> Design:
     controller = found(design.controllers, command.controller, "controller", "controller")
-    changed = edited(controller, changes_in(command, "controller"))
-    return with_changes(design, controllers=replaced(design.controllers, changed))
+    if command.reserved is not None:
+        find_function(design, command.reserved, "reserved")
+    changed = edited(controller, changes_in(command, "controller", nullable=("reserved",)))
+    design = with_changes(design, controllers=replaced(design.controllers, changed))
+    if changed.reserved is None:
+        return design
+    kept = tuple(p for p in design.pins if p.controller != changed.id or p.by == "hand")
+    return with_changes(design, pins=kept)
 
 
 def check_controller(design: Design, ident: str, path: str) -> None:

@@ -11,7 +11,7 @@ from wingboard.core.findings.finding import Finding, Fix, Measure
 from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
-from wingboard.core.record.controllers import BUS_NAMES, Board, Pin, board_of
+from wingboard.core.record.controllers import BUS_NAMES, Board, Pin, board_of, open_controllers
 from wingboard.core.record.functions import emergency
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
@@ -280,7 +280,7 @@ def levels(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Boards so full that the next idea needs a new one."""
-    total = sum(len(board_of(r.design, c.board).pins) for c in r.design.controllers)
+    total = sum(len(board_of(r.design, c.board).pins) for c in open_controllers(r.design))
     given = {p.line: f"{p.controller} {p.pin}" for p in r.design.pins}
     wanted = len({given.get(line.id, line.bus or line.id) for line in lines(r)})
     need = limit(r.design, "pin-reserve")

@@ -10,7 +10,7 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import Command
 from wingboard.core.changes.commands.wire import AddController, SetPins, UnpinLines
 from wingboard.core.parts.catalogue import catalogue
-from wingboard.core.record.controllers import board_of, boards
+from wingboard.core.record.controllers import board_of, boards, open_controllers
 from wingboard.core.record.functions import Scheme
 from wingboard.core.record.wiring import BoardKind
 from wingboard.core.resolved.design import Resolved
@@ -61,7 +61,7 @@ class Remedy(NamedTuple):
 def shortage(r: Resolved) -> str:
     """Which pins are short, in words: what is wanted against what there is; empty when counts alone do not say."""
     wanted = {line.bus or line.id: line for line in lines(r)}.values()
-    there = [pin for c in r.design.controllers for pin in board_of(r.design, c.board).pins if not pin.coder]
+    there = [pin for c in open_controllers(r.design) for pin in board_of(r.design, c.board).pins if not pin.coder]
     analogue = sum(line.analogue for line in wanted), sum(pin.analogue for pin in there)
     drives = sum(line.direction != "in" for line in wanted), sum(pin.drives for pin in there)
     every = len(wanted), len(there)

@@ -15,7 +15,7 @@ from typing import Any, NamedTuple, Protocol
 from ortools.sat.python import cp_model
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.record.controllers import BUS_NAMES, Pin, board_of
+from wingboard.core.record.controllers import BUS_NAMES, Pin, board_of, open_controllers
 from wingboard.core.record.wiring import Controller, PinChoice
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.groups import soldered_pins
@@ -111,7 +111,7 @@ def solve(
     :param watch: hears of every better solution with its bound, and may stop it.
     :returns: the solver's choices without those by hand, the functions left out, and the quality.
     """
-    controllers = (*r.design.controllers, *extra)
+    controllers = (*open_controllers(r.design), *extra)
     follower = watch or _Nobody()
     for done, words, ceiling in TRIES:
         follower.report(done, words)
@@ -131,7 +131,7 @@ def least_change(r: Resolved, seconds: float = 10.0) -> Solution | None:
         their pin before all else; ``optimal`` says whether that is proven.
     """
     for attempt in TRIES:
-        problem = _Problem(r, True, r.design.controllers, attempt.ceiling, everything=True, loose=True)
+        problem = _Problem(r, True, open_controllers(r.design), attempt.ceiling, everything=True, loose=True)
         found = problem.solved(seconds, _Nobody())
         if found is not None:
             return found
@@ -434,12 +434,15 @@ def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
     wanted = {s.id: s for s in lines(r)}
     kinds = {c.id: c.board for c in r.design.controllers}
     there = soldered_pins(r) if r.design.soldered else frozenset()
+    reserved = {c.id for c in r.design.controllers if c.reserved is not None}
     fixed = {}
     for choice in r.design.pins:
         line = wanted.get(choice.line)
         if line is None:
             continue
         by_hand = choice.by == "hand" or (choice.controller, choice.pin) in there
+        if not by_hand and choice.controller in reserved:
+            continue
         if by_hand or (keep and serves(line, board_of(r.design, kinds[choice.controller]).pin(choice.pin))):
             fixed[choice.line] = choice
     return fixed
