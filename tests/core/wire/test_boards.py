@@ -23,6 +23,8 @@ from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinfiles import named_pins
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.pins.solve import solve
+from wingboard.core.wire.schemes.coder import numbers
+from wingboard.core.wire.schemes.drawn import drawn_selectors
 
 
 def on(board: str, parts: list[str], *more: dict[str, Any], many: int = 1) -> Design:
@@ -190,3 +192,27 @@ def test_what_plugs_onto_a_board_has_it_for_itself() -> None:
     with pytest.raises(UnknownThing):
         apply(start, BATCH.validate_python([{"do": "edit_controller", "controller": "one", "reserved": "nobody"}]),
               catalogue())  # fmt: skip
+
+
+def test_a_card_numbers_its_inputs_and_every_way_of_a_coder() -> None:
+    """32 plain inputs, then eight ports of twelve: 128 numbers (common practice)."""
+    card = boards()["hid-32"]
+    every = [n for pin in card.pins for n in numbers(card, pin.name)]
+    assert sorted(every) == list(range(1, 129))
+    assert list(numbers(card, "17")) == [17] and numbers(card, "K2") == range(45, 57)
+    assert not numbers(boards()["atmega2560"], "17")
+    design = apply(
+        plate(("rotary-12", 60, 60), ("button-16", 150, 60)),
+        BATCH.validate_python([
+            {"do": "add_controller", "id": "card", "board": "hid-32"},
+            {"do": "edit_function", "function": "f1", "scheme": "coder", "positions": ["A", "B", "C"]},
+            {"do": "pin", "line": "f1.way-coder", "controller": "card", "pin": "K2"},
+            {"do": "pin", "line": "f2.press", "controller": "card", "pin": "17"},
+        ]),
+        catalogue(),
+    )  # fmt: skip
+    (selector,) = drawn_selectors(Resolved(design))
+    assert (selector.words, selector.numbers) == (("A", "B", "C"), (45, 46, 47))
+    notes = {row.line: row.note for row in pin_list(Resolved(design))}
+    assert "numbers 45 to 56 to the computer, way 1 is 45" in notes["f1.way-coder"]
+    assert "number 17 to the computer" in notes["f2.press"]

@@ -10223,7 +10223,7 @@ export interface components {
         };
         /**
          * SelectorView
-         * @description A selector that is read as one: over a ladder, or in so many bits.
+         * @description A selector that is read as one: over a ladder, in so many bits, or by an input coder.
          */
         SelectorView: {
             /** Function */
@@ -10241,6 +10241,11 @@ export interface components {
             ladder: components["schemas"]["LadderView"] | null;
             /** Bits */
             bits: number;
+            /**
+             * Numbers
+             * @description By which a computer knows each position, of an input coder on a card
+             */
+            numbers: number[];
         };
         /**
          * SetBoard

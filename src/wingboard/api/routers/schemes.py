@@ -169,7 +169,7 @@ class LadderView(BaseModel):
 
 
 class SelectorView(BaseModel):
-    """A selector that is read as one: over a ladder, or in so many bits."""
+    """A selector that is read as one: over a ladder, in so many bits, or by an input coder."""
 
     function: str
     name: str
@@ -179,6 +179,7 @@ class SelectorView(BaseModel):
     steady: bool
     ladder: LadderView | None
     bits: int
+    numbers: list[int] = Field(description="By which a computer knows each position, of an input coder on a card")
 
 
 class ReturnsView(BaseModel):

@@ -13,6 +13,7 @@ from wingboard.core.resolved.logic import over_lamp
 from wingboard.core.wire.helpers import in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.chips import CHIPS
+from wingboard.core.wire.schemes.coder import numbers
 from wingboard.core.wire.schemes.networks import NAMES, Network, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
 from wingboard.core.wire.signals import Line
@@ -160,7 +161,12 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     elif line.transistor:
         notes.append("through a transistor, with a diode across it")
     kind = next((c.board for c in r.design.controllers if c.id == controller), None)
-    found = board_of(r.design, kind).pin(pin) if kind else None
+    board = board_of(r.design, kind) if kind else None
+    found = board.pin(pin) if board else None
+    known = numbers(board, pin) if board and found else range(0)
+    if known:
+        ways = f"numbers {known[0]} to {known[-1]} to the computer, way 1 is {known[0]}"
+        notes.append(ways if len(known) > 1 else f"number {known[0]} to the computer")
     wants = line.direction == "in" and not (line.analogue or line.coder or line.bus or line.divided)
     if found and wants and not found.pull_up:
         notes.append("this pin has no pull-up: 10 kΩ to the logic's volts")

@@ -88,14 +88,18 @@ function NetworkSection({ network }: { network: Network }) {
 function SelectorSection({ selector }: { selector: Selector }) {
   const { id } = useDesign();
   const { send } = useChanges(id);
-  const { function: fn, name, words, ladder, bits } = selector;
+  const { function: fn, name, words, ladder, bits, numbers } = selector;
   return (
     <section aria-label={`${name}, read as one`} className="mb-5 border-b border-rule pb-4">
       <h3 className="font-semibold">
         <button type="button" className="hover:underline" onClick={() => useSession.getState().select([fn])}>
           {name}
         </button>
-        {ladder ? `, ${many(words.length - 1, "equal resistor")}` : `, in binary on ${many(bits, "line")}`}
+        {ladder
+          ? `, ${many(words.length - 1, "equal resistor")}`
+          : bits > 0
+            ? `, in binary on ${many(bits, "line")}`
+            : ", an input coder on its tags"}
       </h3>
       {ladder ? (
         <div className="mt-1 flex flex-wrap items-start gap-6">
@@ -135,7 +139,13 @@ function SelectorSection({ selector }: { selector: Selector }) {
             {words.map((word, n) => (
               <tr key={word} className="border-t border-rule">
                 <td className="py-0.5 pr-6">{word}</td>
-                <td className="num py-0.5 tracking-widest">{n.toString(2).padStart(bits, "0")}</td>
+                {bits > 0 ? (
+                  <td className="num py-0.5 tracking-widest">{n.toString(2).padStart(bits, "0")}</td>
+                ) : (
+                  <td className="num py-0.5">
+                    {numbers[n] === undefined ? "no port yet" : `number ${numbers[n]} to the computer`}
+                  </td>
+                )}
               </tr>
             ))}
           </tbody>

@@ -2,10 +2,24 @@
 
 from __future__ import annotations
 
+from wingboard.core.record.controllers import Board
 from wingboard.core.wire.netlist import GROUND, Joining, Port
 from wingboard.core.wire.signals import CODER_WAYS, Signal
 
 NAME = "input coder"
+
+
+def numbers(board: Board, pin: str) -> range:
+    """By which numbers a computer knows an input of a card: its plain inputs come first, each with one, then its ports
+    for coders, each with as many as a coder tells apart (common practice); none of a board that a program reads."""
+    coders = [p.name for p in board.pins if p.coder]
+    plain = [p.name for p in board.pins if not p.coder]
+    if not coders:
+        return range(0)
+    if pin in plain:
+        return range(plain.index(pin) + 1, plain.index(pin) + 2)
+    first = len(plain) + CODER_WAYS * coders.index(pin) + 1
+    return range(first, first + CODER_WAYS)
 
 
 def join_coder(joining: Joining, of: list[Signal], line: str, rail: str) -> None:

@@ -6,16 +6,18 @@ from collections import Counter
 from typing import NamedTuple
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.netlist import GROUND, NetList, Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.binary import bits
 from wingboard.core.wire.schemes.chips import ADDRESS, CHIPS
+from wingboard.core.wire.schemes.coder import numbers
 from wingboard.core.wire.schemes.digits import Shown, shown
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import Network, NetworkKind, networks
 from wingboard.core.wire.schemes.shift import chip_id, places
-from wingboard.core.wire.signals import Signal, signals
+from wingboard.core.wire.signals import SELECTOR, Signal, signals
 from wingboard.core.wire.wires import names_of, runs
 
 
@@ -76,6 +78,8 @@ class DrawnSelector(NamedTuple):
     steady: bool
     ladder: Ladder | None
     bits: int
+    numbers: tuple[int, ...] = ()
+    """By which a computer knows each position, where an input coder of a card tells them."""
 
 
 def drawn_networks(r: Resolved) -> tuple[DrawnNetwork, ...]:
@@ -162,17 +166,29 @@ def returns_of(r: Resolved) -> tuple[Returns, ...]:
 
 
 def drawn_selectors(r: Resolved) -> tuple[DrawnSelector, ...]:
-    """Every selector that is read over a ladder or in binary."""
+    """Every selector that is read over a ladder, in binary or by an input coder."""
     by_line: dict[tuple[str, str], list[Signal]] = {}
     for s in signals(r):
-        if s.by in ("ladder", "binary"):
+        if s.by in SELECTOR:
             by_line.setdefault((s.line.function, s.told.id), []).append(s)
     tolerance = limit(r.design, "resistor-tolerance") / 100
     found = []
     for mine in by_line.values():
         f = mine[0].placed.function
         words = tuple(f.positions) or tuple(str(s.way) for s in mine)
-        volts = ladder(len(mine), f.step, tolerance, f.steady) if mine[0].by == "ladder" else None
+        by = mine[0].by
+        volts = ladder(len(mine), f.step, tolerance, f.steady) if by == "ladder" else None
+        known = _numbers(r, f"{f.id}.{mine[0].told.id}-coder") if by == "coder" else range(0)
         found.append(DrawnSelector(f.id, f.name, mine[0].line.module, words, f.step, f.steady, volts,
-                                   0 if volts else bits(len(mine))))  # fmt: skip
+                                   bits(len(mine)) if by == "binary" else 0,
+                                   tuple(known[s.way - 1] for s in mine) if known else ()))  # fmt: skip
     return tuple(found)
+
+
+def _numbers(r: Resolved, line: str) -> range:
+    """By which a computer knows what is on the port that a line has; none without a port."""
+    given = next((p for p in r.design.pins if p.line == line), None)
+    if given is None:
+        return range(0)
+    kind = next(c.board for c in r.design.controllers if c.id == given.controller)
+    return numbers(board_of(r.design, kind), given.pin)
