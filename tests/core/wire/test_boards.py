@@ -23,6 +23,7 @@ from wingboard.core.wire.own_boards import pins_from
 from wingboard.core.wire.pinfiles import named_pins
 from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.pins.solve import solve
+from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.coder import numbers
 from wingboard.core.wire.schemes.drawn import drawn_selectors
 
@@ -216,3 +217,29 @@ def test_a_card_numbers_its_inputs_and_every_way_of_a_coder() -> None:
     notes = {row.line: row.note for row in pin_list(Resolved(design))}
     assert "numbers 45 to 56 to the computer, way 1 is 45" in notes["f1.way-coder"]
     assert "number 17 to the computer" in notes["f2.press"]
+
+
+def test_addressable_lamps_hang_one_behind_the_other_on_one_pin() -> None:
+    start = plate(*(("lamp-8-addressable", 20.0 + 40 * n, 60.0) for n in range(4)), ("readout-8-digits", 100, 100))
+    raws: list[dict[str, Any]] = [{"do": "edit_function", "function": f"f{n}", "scheme": "digits"} for n in range(1, 6)]
+    raws.append({"do": "add_controller", "id": "it", "board": "atmega2560"})
+    one = apply(start, BATCH.validate_python(raws), catalogue())
+    solved = solve(Resolved(one))
+    design = one.model_copy(update={"pins": solved.pins})
+    assert not solved.unfit
+    by = {p.line: p.pin for p in solved.pins}
+    assert set(by) == {"~pixels-plate.data", *(f"~digits-plate.{end}" for end in ("data", "clock", "load"))}
+    nets = net_list(Resolved(design))
+    first = nets.by_port[Port("f1", "DIN")]
+    assert set(first.ports) == {Port("f1", "DIN"), Port(board_id("it"), by["~pixels-plate.data"])}
+    for before, after in (("f1", "f2"), ("f2", "f3"), ("f3", "f4")):
+        assert set(nets.by_port[Port(before, "DOUT")].ports) == {Port(before, "DOUT"), Port(after, "DIN")}
+    assert Port("f4", "DOUT") not in nets.by_port  # the last hands nothing on
+    rows = {row.line: row for row in pin_list(Resolved(design))}
+    assert rows["~pixels-plate.data"].kind == "addressable chain"
+    assert [rows[f"f{n}.data"].pin for n in range(1, 5)] == [f"{n}, DIN" for n in range(1, 5)]
+    assert rows["f1.data"].boot == "dark until it is first written"
+    alone = solve(Resolved(apply(start, BATCH.validate_python(raws[-1:]), catalogue())))
+    assert len({p.pin for p in alone.pins}) == 4 + 3  # each by itself takes a pin
+    back = apply(design, take_up(Resolved(design), ("f1", "f2", "f3", "f4"), "direct"), catalogue())
+    assert {p.line.split(".")[0] for p in back.pins} == {"~digits-plate"}  # the chain of lamps gives up its pin

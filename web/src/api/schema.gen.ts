@@ -7917,7 +7917,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander" | "digits";
+            kind: "matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander" | "digits" | "pixels";
             /** Name */
             name: string;
             /** Module */

@@ -39,6 +39,8 @@ def logic_for(r: Resolved, function: Function, line: str) -> float:
     if controller is None and function.scheme in POOLED and function.place is not None:
         module = function.place.module
         hangs = r.once("boards of networks", lambda: {k.split(".")[0]: c for k, c in homes.items() if k[0] == "~"})
-        kinds = ("shift-out", "shift-in") if function.scheme == "shift" else (function.scheme,)
+        kinds = {"shift": ("shift-out", "shift-in"), "digits": ("digits", "pixels")}.get(
+            function.scheme, (function.scheme,)
+        )
         controller = next((hangs[net] for kind in kinds if (net := f"~{kind}-{module}") in hangs), None)
     return r.once(f"logic of {controller}", lambda: logic_of(r.design, controller))

@@ -69,7 +69,7 @@ class _Deriving:
         for placed in self.r.placed:
             self._part(placed)
         for network in networks(self.r):
-            if network.kind == "digits":
+            if network.kind in ("digits", "pixels"):
                 join_digits(self.joining, network)
             elif network.kind in CHIPLESS:
                 self._matrix(network)

@@ -107,7 +107,7 @@ def _pooled(r: Resolved, modules: dict[str, str]) -> Iterator[Row]:
 def places_in(network: Network) -> dict[str, tuple[int, str]]:
     """For each terminal of a network, by its line, the number of its chip (0 in a matrix) and its place: a pin of that,
     or its row and column."""
-    if network.kind == "digits":
+    if network.kind in ("digits", "pixels"):
         order = list(dict.fromkeys(s.line.function for s in network.signals))
         return {s.id: (0, f"{order.index(s.line.function) + 1}, {s.terminal}") for s in network.signals}
     if network.kind in ("matrix", "matrix-bare"):
@@ -125,6 +125,7 @@ OF_NETWORKS = {
     "latch": "high for a moment: the chips give what they were told",
     "clock": "one pulse a terminal",
     "data": "one terminal a pulse",
+    "lamps": "the colours of its lamps, one after the other from the first",
 }
 """What each line of a network does."""
 
@@ -132,7 +133,8 @@ OF_NETWORKS = {
 def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
     notes = []
     if line.network and not line.bus:
-        notes.append(OF_NETWORKS.get(line.terminal) or OF_NETWORKS[line.terminal.split()[0]])
+        addressed = "lamps" if line.network.startswith("~pixels-") else ""
+        notes.append(OF_NETWORKS.get(addressed or line.terminal) or OF_NETWORKS[line.terminal.split()[0]])
         kind = next((c.board for c in r.design.controllers if c.id == controller), None)
         given = board_of(r.design, kind).pin(pin) if kind else None
         if line.prefers == "PWM" and given and not given.pwm:

@@ -123,7 +123,7 @@ def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Sche
                 return f"an input coder tells {CODER_WAYS} positions apart"
         return "" if told.back else "the common of its ways is not said"
     if scheme == "digits":
-        return "" if passes_on(placed) else "only read-outs that pass their data on are in a chain"
+        return "" if passes_on(placed) else "only read-outs and lamps that pass their data on are in a chain"
     if line.bus:
         return "it is on a bus already"
     if line.analogue:
@@ -137,12 +137,14 @@ def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Sche
 
 CHAINED = {"data", "clock", "load"}
 """The lines of a read-out's driver on three wires."""
+ADDRESSED = {"data"}
+"""The line of an addressable lamp."""
 
 
 def passes_on(placed: Placed) -> bool:
-    """Whether a read-out's driver gives its data to the next one."""
+    """Whether a read-out's driver, or an addressable lamp, gives its data to the next one."""
     told = said(placed.part)
-    return PASSES_ON in told.terminals and set(told.lines) == CHAINED
+    return PASSES_ON in told.terminals and set(told.lines) in (CHAINED, ADDRESSED)
 
 
 def _takes_coders(r: Resolved) -> bool:

@@ -31,6 +31,7 @@ OF_NETWORKS: dict[NetworkKind, tuple[str, str, str]] = {
     "shift-out": ("shift chain", "74HC595 output", "anything until it is first written"),
     "expander": ("I²C", "MCP23017", "off, its pins are inputs"),
     "digits": ("digit chain", "in the digit chain", "as its driver starts"),
+    "pixels": ("addressable chain", "in the addressable chain", "dark until it is first written"),
 }
 """For each kind of network: its own lines, the terminals in it, and what these do at power-up."""
 

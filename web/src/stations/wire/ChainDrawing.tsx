@@ -1,4 +1,4 @@
-/** Read-outs in the order of their chain, from the board on: each with its digits, those that stay dark crossed out. */
+/** Read-outs, or addressable lamps, in the order of their chain, from the board on; digits that stay dark crossed out. */
 import type { NetworksView } from "../../api/types";
 import { useSession } from "../../app/session";
 
@@ -8,7 +8,7 @@ export function ChainDrawing({ chain }: { chain: Chain }) {
   const { selection, select } = useSession();
   return (
     <ol className="flex flex-wrap items-center gap-y-3">
-      {chain.map((link) => (
+      {chain.map((link, n) => (
         <li key={link.function} className="flex items-center">
           <span aria-hidden="true" className="h-0.5 w-8 bg-ink" />
           <button
@@ -18,18 +18,24 @@ export function ChainDrawing({ chain }: { chain: Chain }) {
           >
             <span className="block text-[11px]">{link.name}</span>
             <span aria-hidden="true" className="num flex gap-0.5">
-              {Array.from({ length: link.digits }, (_, n) => (
+              {Array.from({ length: link.digits }, (_, digit) => (
                 <span
-                  key={n}
-                  className={`w-4 rounded-sm border border-rule text-center ${n < link.dark ? "text-faint" : "bg-wash"}`}
+                  key={digit}
+                  className={`w-4 rounded-sm border border-rule text-center ${digit < link.dark ? "text-faint" : "bg-wash"}`}
                 >
-                  {n < link.dark ? "×" : "8"}
+                  {digit < link.dark ? "×" : "8"}
                 </span>
               ))}
             </span>
             <span className="block text-[11px] text-faint">
-              {link.digits - link.dark} of {link.digits} digits shown
-              {link.dark > 0 && ", the others told to stay dark"}
+              {link.digits === 0 ? (
+                `lamp ${n + 1} of the chain`
+              ) : (
+                <>
+                  {link.digits - link.dark} of {link.digits} digits shown
+                  {link.dark > 0 && ", the others told to stay dark"}
+                </>
+              )}
             </span>
           </button>
         </li>

@@ -17,7 +17,7 @@ const WORDS: Record<WayOption["scheme"], string> = {
   "matrix-bare": "in a matrix without diodes",
   shift: "chain of 74HC165, 74HC595",
   expander: "MCP23017 on I²C",
-  digits: "read-outs in one chain",
+  digits: "read-outs, or addressable lamps, in one chain",
 };
 
 type Who = "these" | "group" | "module";

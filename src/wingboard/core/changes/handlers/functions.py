@@ -71,7 +71,8 @@ def _without_empty_network(design: Design, was: Function) -> Design:
     module, scheme = was.place.module, was.scheme
     if any(f.scheme == scheme and f.place and f.place.module == module for f in design.functions):
         return design
-    gone = {f"~{kind}-{module}" for kind in (("shift-in", "shift-out") if scheme == "shift" else (scheme,))}
+    kinds = {"shift": ("shift-in", "shift-out"), "digits": ("digits", "pixels")}.get(scheme, (scheme,))
+    gone = {f"~{kind}-{module}" for kind in kinds}
     return without_pins(design, gone, only_solver=True)
 
 

@@ -253,7 +253,13 @@ def levels(r: Resolved, rule: Check) -> Iterator[Finding]:
         over: dict[str, list[Line]] = {}
         for line, _ in given:
             signal = not (line.lamp or line.analogue or line.transistor or line.network)
-            for function in line.members if line.network.startswith("~digits-") else (line.function,) if signal else ():
+            for function in (
+                line.members
+                if line.network.startswith(("~digits-", "~pixels-"))
+                else (line.function,)
+                if signal
+                else ()
+            ):
                 if fed.get(function, 0.0) > board.volts + 0.3:
                     over.setdefault(function, []).append(line)
         for function, some in over.items():

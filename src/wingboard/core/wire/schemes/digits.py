@@ -1,4 +1,5 @@
-"""Read-outs in a chain: three lines for any number, each driver passing its data on to the next."""
+"""Read-outs in a chain: three lines for any number, each driver passing its data on to the next; addressable lamps so
+over one."""
 
 from __future__ import annotations
 
@@ -10,7 +11,7 @@ from wingboard.core.wire.schemes.networks import Network
 
 
 class Shown(NamedTuple):
-    """A read-out of a chain: its digits, and how many of them, from the left, stay dark."""
+    """A read-out of a chain: its digits, and how many of them, from the left, stay dark; a lamp has none."""
 
     function: str
     name: str
@@ -39,7 +40,7 @@ def shown(network: Network) -> tuple[Shown, ...]:
     found = []
     for signal in network.signals:
         f, part = signal.placed.function, signal.placed.part
-        if signal.told.id == "data" and part.digits is not None:
-            count = part.digits.count
+        if signal.told.id == "data" and (part.digits is not None or network.kind == "pixels"):
+            count = part.digits.count if part.digits else 0
             found.append(Shown(f.id, f.name, count, max(0, count - (f.digits or count))))
     return tuple(found)

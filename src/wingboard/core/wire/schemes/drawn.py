@@ -92,7 +92,7 @@ def _drawn(r: Resolved, nets: NetList, marks: dict[str, str], network: Network) 
     names = {c.id: c.name for c in r.design.controllers}
     given = {p.line: f"{names[p.controller]}, pin {p.pin}" for p in r.design.pins}
     lines = tuple(DrawnLine(line.terminal, given.get(line.id, "")) for line in network.lines)
-    if network.kind == "digits":
+    if network.kind in ("digits", "pixels"):
         return DrawnNetwork(network.id, network.kind, network.name, network.module, lines, (), (), shown(network))
     if network.kind not in CHIPS:
         rows = tuple(tuple(map(_spot, row)) for row in network.grid.rows)

@@ -6,9 +6,10 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.schemes.matrix import Grid, grid
-from wingboard.core.wire.signals import Line, Signal, pooled, signals
+from wingboard.core.wire.signals import ADDRESSED, Line, Signal, pooled, signals
+from wingboard.core.wire.terminals import said
 
-NetworkKind = Literal["matrix", "matrix-bare", "shift-in", "shift-out", "expander", "digits"]
+NetworkKind = Literal["matrix", "matrix-bare", "shift-in", "shift-out", "expander", "digits", "pixels"]
 NAMES: dict[NetworkKind, str] = {
     "matrix": "matrix",
     "matrix-bare": "matrix without diodes",
@@ -16,10 +17,11 @@ NAMES: dict[NetworkKind, str] = {
     "shift-out": "outputs in a chain",
     "expander": "expander",
     "digits": "read-outs in a chain",
+    "pixels": "addressable lamps in a chain",
 }
 
 
-CHIPLESS: tuple[NetworkKind, ...] = ("matrix", "matrix-bare", "digits")
+CHIPLESS: tuple[NetworkKind, ...] = ("matrix", "matrix-bare", "digits", "pixels")
 """Networks without chips of their own: they are joined with their parts."""
 
 
@@ -56,6 +58,8 @@ def _networks(r: Resolved) -> tuple[Network, ...]:
 def _kind(signal: Signal) -> NetworkKind:
     if signal.by == "shift":
         return "shift-in" if signal.line.direction == "in" else "shift-out"
+    if signal.by == "digits" and set(said(signal.placed.part).lines) == ADDRESSED:
+        return "pixels"
     return signal.by  # type: ignore[return-value]  # pooled: the other schemes are kinds themselves
 
 
@@ -67,6 +71,8 @@ def _network(r: Resolved, module: str, kind: NetworkKind, some: tuple[Signal, ..
         ends = [_end(bare, "load", "out"), _end(bare, "clock", "out"), _end(bare, "data", "in")]
     elif kind == "shift-out":
         ends = [_end(bare, "latch", "out"), _end(bare, "clock", "out"), _end(bare, "data", "out")]
+    elif kind == "pixels":
+        ends = [_end(bare, "data", "out")]
     elif kind == "digits":
         ends = [_end(bare, "data", "out"), _end(bare, "clock", "out"), _end(bare, "load", "out")]
     elif kind == "expander":
