@@ -61,3 +61,18 @@ def test_what_a_board_holds_by_count_the_solver_gives_pins(kind: str, parts: lis
         assert solve(r).unfit == ()
     elif len(lines(r)) <= len(boards()[kind].pins) // 2:  # type: ignore[index]
         assert sum(line.analogue for line in lines(r)) > 3 or sum(line.chip_current for line in lines(r)) > 0.04
+
+
+def test_why_a_way_cannot_be_is_said_of_what_is_short() -> None:
+    def said(part: str, many: int, *raws: dict[str, Any]) -> set[str]:
+        start = plate(*((part, 5.0 + 1.5 * n, 60.0) for n in range(many)))
+        ways = topologies(Resolved(apply(start, BATCH.validate_python(raws), catalogue()) if raws else start))
+        return {way.not_for for way in ways if way.name == "one controller for all"}
+
+    assert said("button-16", 62) == {"all lines: 62 pins and the reserve, the largest board here has 68"}
+    assert said("button-16", 61) == {""}  # a tenth of 68 is kept
+    assert said("potentiometer", 17) == {"all lines: 17 pins that measure, ATmega2560, 70 pins has 16"}
+    assert said("led-5-bezel", 16) == {"all lines: 160 mA at once, ATmega2560, 70 pins is planned with 150"}
+    coder = ({"do": "add_controller", "board": "hid-32"},
+             {"do": "edit_function", "function": "f1", "scheme": "coder"})  # fmt: skip
+    assert said("rotary-12", 1, *coder) == {"all lines: an input coder wants a HID card beside it"}

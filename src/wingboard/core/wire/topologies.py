@@ -90,11 +90,25 @@ def _spread(r: Resolved, name: str, parts: dict[str, tuple[Line, ...]]) -> Topol
         board = next((b for b in _offered(r) if holds(r, b, mine)), None)
         if board is None:
             label = r.modules[part].module.name if part in r.modules else part
-            largest = max((len(b.pins) for b in _offered(r)), default=0)
-            return Topology(name, (), 0, 0, 0, (), f"{label}: {_pins(mine)} pins and the reserve, "
-                            f"the largest board here has {largest}")  # fmt: skip
+            return Topology(name, (), 0, 0, 0, (), f"{label}: {_why_not(r, mine)}")
         found.append(_Bunch(board, mine, _most(mine)))
     return _counted(r, name, found)
+
+
+def _why_not(r: Resolved, mine: Sequence[Line]) -> str:
+    """What keeps these lines from the largest board that is offered."""
+    largest = max(_offered(r), key=lambda board: len(board.pins))
+    wanted = {line.bus or line.id: line for line in mine}.values()
+    coded, measured = sum(line.coder for line in wanted), sum(line.analogue for line in wanted)
+    amps = math.fsum(line.chip_current for line in mine)
+    most = largest.whole.plan if largest.whole else limit(r.design, "chip-current")
+    if coded and not any(pin.coder for pin in largest.pins):
+        return "an input coder wants a HID card beside it"
+    if measured > sum(pin.analogue for pin in largest.pins):
+        return f"{measured} pins that measure, {largest.name} has {sum(pin.analogue for pin in largest.pins)}"
+    if amps > most + 1e-9:
+        return f"{1000 * amps:.0f} mA at once, {largest.name} is planned with {1000 * most:.0f}"
+    return f"{_pins(mine)} pins and the reserve, the largest board here has {len(largest.pins)}"
 
 
 def _offered(r: Resolved) -> list[Board]:
