@@ -16,8 +16,10 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.controllers import Pin, board_of
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.own_boards import pins_from
+from wingboard.core.wire.pinlist import pin_list
 from wingboard.core.wire.pins.remedies import remedies
 from wingboard.core.wire.pins.solve import OTHER_BOARD, least_change, solve
 from wingboard.core.wire.signals import Line
@@ -209,3 +211,17 @@ def test_where_two_must_move_both_are_named_and_the_press_gives_every_line_its_p
     by_hand = [{"do": "pin", "line": "f1.press", "controller": "b0", "pin": "P0"}]
     held = apply(more, BATCH.validate_python(by_hand), catalogue())
     assert least_change(Resolved(held)) is None  # what was set by hand stays, and there is no other way
+
+
+def test_a_pin_that_was_found_counts_as_soldered_and_never_moves() -> None:
+    roles = ["io up adc", "io up", "io up"]
+    found_so = {"do": "pin", "line": "f1.press", "controller": "b0", "pin": "P0", "found": True}
+    design = apply(small(["button-16", "potentiometer"], [roles]), BATCH.validate_python([found_so]), catalogue())
+    assert soldered_pins(Resolved(design)) == {("b0", "P0")}
+    left = solve(Resolved(design), keep=False)
+    assert [unfit.function for unfit in left.unfit] == ["f2"]  # the only pin that measures is taken, for good
+    assert least_change(Resolved(design)) is None
+    note = next(row.note for row in pin_list(Resolved(design)) if row.line == "f1.press")
+    assert note.endswith("found so, soldered already")
+    again = {**found_so, "found": False}
+    assert apply(design, BATCH.validate_python([again]), catalogue()).pins[0].by == "hand"

@@ -9034,7 +9034,7 @@ export interface components {
         };
         /**
          * PinChoice
-         * @description A line's pin, chosen by hand or by the solver.
+         * @description A line's pin: chosen by hand or by the solver, or found so, its wire being there already.
          */
         PinChoice: {
             /** Line */
@@ -9048,11 +9048,11 @@ export interface components {
              * @default solver
              * @enum {string}
              */
-            by: "hand" | "solver";
+            by: "hand" | "solver" | "found";
         };
         /**
          * PinLine
-         * @description Give a line a pin by hand.
+         * @description Give a line a pin by hand, or say on which it was found.
          */
         PinLine: {
             /**
@@ -9066,6 +9066,12 @@ export interface components {
             controller: string;
             /** Pin */
             pin: string;
+            /**
+             * Found
+             * @description Its wire is there already, and counts as soldered
+             * @default false
+             */
+            found: boolean;
         };
         /**
          * PinView

@@ -66,9 +66,14 @@ class OwnBoard(Record):
 
 
 class PinChoice(Record):
-    """A line's pin, chosen by hand or by the solver."""
+    """A line's pin: chosen by hand or by the solver, or found so, its wire being there already."""
 
     line: LineName
     controller: Ident
     pin: PinName
-    by: Literal["hand", "solver"] = "solver"
+    by: Literal["hand", "solver", "found"] = "solver"
+
+    @property
+    def stays(self) -> bool:
+        """Whether the solver leaves it where it is."""
+        return self.by != "solver"

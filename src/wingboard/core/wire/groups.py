@@ -49,10 +49,11 @@ def groups(r: Resolved) -> tuple[Group, ...]:
 
 
 def soldered_pins(r: Resolved) -> frozenset[tuple[str, str]]:
-    """The pins, by board and name, on which a wire is soldered that is still wanted."""
+    """The pins, by board and name, on which a wire is soldered that is still wanted, or was found."""
     boards, done = {board_id(c.id): c.id for c in r.design.controllers}, set(r.design.soldered)
     ends = (p for wire in every_wire(r) if wire.id in done for p in (wire.start, wire.end))
-    return frozenset((boards[p.device], p.terminal) for p in ends if p.device in boards)
+    ticked = {(boards[p.device], p.terminal) for p in ends if p.device in boards}
+    return frozenset(ticked | {(p.controller, p.pin) for p in r.design.pins if p.by == "found"})
 
 
 class _Grouping:

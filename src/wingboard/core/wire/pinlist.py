@@ -44,6 +44,7 @@ class Row(NamedTuple):
     common: str = ""
 
 
+BY = {"hand": "set by hand", "found": "found so, soldered already"}
 COLUMNS = (
     "board", "pin", "direction", "kind", "milliamps", "boot", "common", "function", "terminal", "module", "note",
 )  # fmt: skip
@@ -139,7 +140,7 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
         given = board_of(r.design, kind).pin(pin) if kind else None
         if line.prefers == "PWM" and given and not given.pwm:
             notes.append("on or off only, no PWM here")
-        return "; ".join([*notes, *(["set by hand"] if by == "hand" else [])])
+        return "; ".join([*notes, *([BY[by]] if by in BY else [])])
     function = r.functions[line.function]
     if line.lamp:
         notes.append(_lamp(r, line))
@@ -178,8 +179,8 @@ def _note(r: Resolved, line: Line, controller: str, pin: str, by: str) -> str:
         notes.append("PWM" if found.pwm else "on or off only, no PWM here")
     if found and line.prefers == "interrupt":
         notes.append("interrupt" if found.interrupt else "polled, no interrupt here")
-    if by == "hand":
-        notes.append("set by hand")
+    if by in BY:
+        notes.append(BY[by])
     return "; ".join(notes)
 
 

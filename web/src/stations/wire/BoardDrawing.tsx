@@ -148,7 +148,7 @@ const PinDrawing = memo(function PinDrawing(props: PinProps) {
           stroke={giving && free ? "var(--board-ink)" : "none"}
           strokeWidth={1.4 * u}
         />
-        {row?.by === "hand" && (
+        {(row?.by === "hand" || row?.by === "found") && (
           <rect
             x={at.x - 5.6 * u}
             y={at.y - 5.6 * u}

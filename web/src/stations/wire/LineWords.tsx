@@ -47,6 +47,7 @@ export function LineWords({ rows, picking }: { rows: readonly Row[]; picking: bo
         </>
       )}
       {row.by === "hand" && <b>, set by hand</b>}
+      {row.by === "found" && <b>, found so</b>}
       {row.note && <span className="text-faint">; {row.note}</span>}
       {picking && <b className="text-petrol">; press a pin to move it there, Esc to leave it</b>}
     </p>

@@ -69,7 +69,7 @@ export function Loom({ wire, onTest }: Props) {
   );
   const give = (pin: string) => {
     if (picked && board)
-      void send([{ do: "pin", line: picked, controller: board.id, pin }]).then(() =>
+      void send([{ do: "pin", line: picked, controller: board.id, pin, found: false }]).then(() =>
         setPicked((now) => (now === picked ? null : now)),
       );
   };

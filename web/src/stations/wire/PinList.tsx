@@ -33,6 +33,8 @@ export function PinList({ wire }: { wire: WireView }) {
   );
 }
 
+const FOUND = "Its wire is there already, on a panel wired before: it counts as soldered, and stays";
+
 const HEADS: readonly (readonly [string, string])[] = [
   ["board and pin", ""],
   ["function", ""],
@@ -80,7 +82,9 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
   const choose = (value: string) => {
     const [controller = "", pin = ""] = value.split(" ");
     void send(
-      value ? [{ do: "pin", line: row.line, controller, pin }] : [{ do: "unpin", lines: [row.line] }],
+      value
+        ? [{ do: "pin", line: row.line, controller, pin, found: false }]
+        : [{ do: "unpin", lines: [row.line] }],
     );
   };
   return (
@@ -138,7 +142,28 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       <td className="max-w-28 truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
       <td className="px-2 text-faint">{row.note}</td>
       <td className="px-2">
-        {row.by === "hand" && (
+        {row.pin && row.pin !== "all" && !row.via && (
+          <label className="mr-2 inline-flex items-center gap-1 whitespace-nowrap text-faint" title={FOUND}>
+            <input
+              type="checkbox"
+              aria-label={`${row.function}, ${row.terminal} was found on that pin`}
+              checked={row.by === "found"}
+              onChange={(event) =>
+                void send([
+                  {
+                    do: "pin",
+                    line: row.line,
+                    controller: row.controller,
+                    pin: row.pin,
+                    found: event.target.checked,
+                  },
+                ])
+              }
+            />
+            found so
+          </label>
+        )}
+        {(row.by === "hand" || row.by === "found") && (
           <Button look="quiet" onClick={() => void send([{ do: "unpin", lines: [row.line] }])}>
             Clear
           </Button>

@@ -53,12 +53,13 @@ class RemoveController(Saying):
 
 
 class PinLine(Saying):
-    """Give a line a pin by hand."""
+    """Give a line a pin by hand, or say on which it was found."""
 
     do: Literal["pin"] = "pin"
     line: LineName
     controller: Ident
     pin: PinName
+    found: bool = Field(False, description="Its wire is there already, and counts as soldered")
 
 
 class UnpinLines(Saying):

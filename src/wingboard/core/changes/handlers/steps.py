@@ -129,5 +129,5 @@ def free_ident(taken: Iterable[str], stem: str) -> str:
 
 def without_pins(design: Design, functions: set[str], only_solver: bool = False) -> Design:
     """The design without the pins of these functions' lines, or only without those that the solver gave."""
-    kept = tuple(p for p in design.pins if p.line.split(".")[0] not in functions or (only_solver and p.by == "hand"))
+    kept = tuple(p for p in design.pins if p.line.split(".")[0] not in functions or (only_solver and p.stays))
     return design if len(kept) == len(design.pins) else with_changes(design, pins=kept)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from wingboard.core.changes.commands.wire import (
     AddController,
     EditController,
@@ -53,7 +55,7 @@ def handle_edit_controller(command: EditController, design: Design, catalogue: C
     design = with_changes(design, controllers=replaced(design.controllers, changed))
     if changed.reserved is None:
         return design
-    kept = tuple(p for p in design.pins if p.controller != changed.id or p.by == "hand")
+    kept = tuple(p for p in design.pins if p.controller != changed.id or p.stays)
     return with_changes(design, pins=kept)
 
 
@@ -125,9 +127,10 @@ def handle_pin_line(command: PinLine, design: Design, catalogue: Catalogue) -> D
         return same_pin and other.line != command.line and bus.get(other.line, other.line) != bus.get(command.line)
 
     for other in design.pins:
-        if in_the_way(other) and other.by == "hand":
+        if in_the_way(other) and other.stays:
             raise NotPossible(f"Pin {command.pin} is given to {other.line} by hand; take that back first", "pin")
-    choice = PinChoice(line=command.line, controller=command.controller, pin=command.pin, by="hand")
+    by: Literal["found", "hand"] = "found" if command.found else "hand"
+    choice = PinChoice(line=command.line, controller=command.controller, pin=command.pin, by=by)
     kept = tuple(p for p in design.pins if p.line != command.line and not in_the_way(p))
     return with_changes(design, pins=(*kept, choice))
 
@@ -143,7 +146,7 @@ def handle_unpin_lines(command: UnpinLines, design: Design, catalogue: Catalogue
 
 @carry_out.register
 def handle_set_pins(command: SetPins, design: Design, catalogue: Catalogue) -> Design:
-    pins = (*(p for p in design.pins if p.by == "hand"), *command.pins)
+    pins = (*(p for p in design.pins if p.stays), *command.pins)
     lines: set[str] = set()
     taken: dict[tuple[str, str], str] = {}
     bus = design.bus_lines()

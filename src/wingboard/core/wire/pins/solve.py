@@ -187,7 +187,7 @@ class _Problem:
         kinds: dict[tuple[str, str], PinKind] = {}
         for ident, choice in self.fixed.items():
             pin = boards[choice.controller].pin(choice.pin)
-            if pin is not None and choice.by == "solver" and (choice.controller, choice.pin) not in there:
+            if pin is not None and not choice.stays and (choice.controller, choice.pin) not in there:
                 held[ident] = choice
                 kinds[choice.controller, choice.pin] = kind_of(pin, self.wanted_of_buses)
         names = [c.id for c in self.controllers]
@@ -242,7 +242,7 @@ class _Problem:
         boards_of = self._shared_out(solver)
         new = {line.id: at for unit, at in boards_of.items() for line in self.open[unit]} | moved
         used = Counter({key: solver.value(variable) for key, variable in self.count.items()})
-        kept = tuple(p for p in fixed.values() if p.by == "solver")
+        kept = tuple(p for p in fixed.values() if not p.stays)
         return Solution(
             pins=(*kept, *self._dealt(new, fixed)),
             unfit=self._unfit([f for f in self.open if f not in boards_of], used),
@@ -440,7 +440,7 @@ def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
         line = wanted.get(choice.line)
         if line is None:
             continue
-        by_hand = choice.by == "hand" or (choice.controller, choice.pin) in there
+        by_hand = choice.stays or (choice.controller, choice.pin) in there
         if not by_hand and choice.controller in reserved:
             continue
         if by_hand or (keep and serves(line, board_of(r.design, kinds[choice.controller]).pin(choice.pin))):

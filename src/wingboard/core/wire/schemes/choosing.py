@@ -34,5 +34,5 @@ def freed(r: Resolved, commands: tuple[Command, ...]) -> tuple[Command, ...]:
     """Commands, and one more that takes back the pins that the solver gave to lines which go away with them."""
     after = apply(r.design, commands, catalogue())
     wanted = {line.id for line in lines(Resolved(after))}
-    gone = tuple(p.line for p in after.pins if p.line not in wanted and p.by == "solver")
+    gone = tuple(p.line for p in after.pins if p.line not in wanted and not p.stays)
     return (*commands, UnpinLines(lines=gone)) if gone else commands
