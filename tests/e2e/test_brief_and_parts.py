@@ -12,6 +12,7 @@ from ezdxf import units
 from ezdxf.filemanagement import new
 from playwright.sync_api import Page, expect
 
+from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.services.desk import Desk
 
@@ -262,7 +263,7 @@ def test_the_drawer_is_filtered_and_what_is_on_hand_is_counted(watched: Page, ad
     page.goto(f"{address}/d/kestrel-line-9/parts")
     drawer = page.get_by_role("region", name="Drawer")
     shelf = drawer.get_by_role("list")
-    expect(shelf.get_by_role("listitem")).to_have_count(97)
+    expect(shelf.get_by_role("listitem")).to_have_count(len(catalogue()))
     drawer.get_by_label("Filter parts").fill("latching")
     drawer.get_by_label("sealed").check()
     drawer.get_by_label("Hole at most, mm").fill("16")
