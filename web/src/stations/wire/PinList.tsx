@@ -45,7 +45,7 @@ const HEADS: readonly (readonly [string, string])[] = [
   ["common", "What its other end is joined with"],
   ["module", ""],
   ["note", ""],
-  ["", ""],
+  ["found so", FOUND],
 ];
 
 function PinTable({ wire, rows }: { wire: WireView; rows: readonly Row[] }) {
@@ -136,11 +136,11 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
       <td className="px-2 whitespace-nowrap" title={row.direction}>
         {row.kind}
       </td>
-      <td className="num px-2 text-right">{row.milliamps ? shown(row.milliamps, 0) : ""}</td>
+      <td className="num pl-2 text-right">{row.milliamps ? shown(row.milliamps, 0) : ""}</td>
       <td className="px-2 whitespace-nowrap text-faint">{row.boot}</td>
       <td className="num max-w-24 truncate px-2 text-faint">{row.common}</td>
       <td className="max-w-28 truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
-      <td className="px-2 text-faint">{row.note}</td>
+      <td className="min-w-40 px-2 text-faint">{row.note}</td>
       <td className="px-2">
         {row.pin && row.pin !== "all" && !row.via && (
           <label className="mr-2 inline-flex items-center gap-1 whitespace-nowrap text-faint" title={FOUND}>
@@ -160,7 +160,6 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
                 ])
               }
             />
-            found so
           </label>
         )}
         {(row.by === "hand" || row.by === "found") && (
