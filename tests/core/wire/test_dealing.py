@@ -15,12 +15,12 @@ from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
-from wingboard.core.record.controllers import board_of, boards
+from wingboard.core.record.controllers import board_of, boards, rank
 from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.harness.plugs import plugs
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.pins.dealing import rank
 from wingboard.core.wire.pins.solve import solve
 from wingboard.demo import demo_texts
 from wingboard.services.archive import archive_of, files_of
@@ -99,3 +99,32 @@ def test_an_archive_is_the_same_with_its_findings_known_before(name: str) -> Non
     shares = [made for share in ("sheets", "drawings") for made, _ in files_of(design, share)]
     assert names == shares and len(set(names)) == len(names)
     assert any(made.startswith("cut/coupons/") for made in names) and "wire/wiring-sheet.pdf" in names
+
+
+def test_a_plug_is_straight_from_the_loom_to_the_pads() -> None:
+    """Alike lines: along the loom, along the contacts of their plug and along the board in one and the same order."""
+    design = row_of([0.0] * 20, "atmega2560")
+    more = [{"do": "edit_loom", "module": "plate", "signals": "dsub"}]
+    design = apply(design, BATCH.validate_python(more), catalogue())
+    design = design.model_copy(update={"pins": solve(Resolved(design), seconds=5).pins})
+    r = Resolved(design)
+    (plug,) = (p for p in plugs(r) if p.carries == "signals")
+    on = [(n, f"{wire.start.device} {wire.end.device}") for n, wire in plug.on.items() if wire.kind == "signal"]
+    order = [int(next(d for d in ends.split() if d.startswith("f"))[1:]) for _, ends in on]
+    assert order == sorted(order) and len(order) == 20
+    places = rank(board_of(design, "atmega2560"))
+    by_line = {p.line: places[p.pin] for p in design.pins}
+    pads = [by_line[f"f{n}.press"] for n in order]
+    assert pads == sorted(pads)
+
+
+def test_what_dims_a_light_is_no_chain_of_data() -> None:
+    raws: list[dict[str, object]] = [
+        {"do": "add_strip", "module": "plate", "kind": "strip-60", "x": 20, "y": 20, "x2": 150, "y2": 20},
+        {"do": "set_light", "module": "plate", "dimmer": True},
+        {"do": "add_controller", "id": "it", "board": "rp2040"},
+    ]
+    dimmed = apply(plate(), BATCH.validate_python(raws), catalogue())
+    assert not found(dimmed, "wire.chain-level")  # 3.3 V opens the transistor; only a chain reads levels
+    chain = apply(plate(), BATCH.validate_python([{**raws[0], "kind": "chain-60"}, raws[2]]), catalogue())
+    assert found(chain, "wire.chain-level")

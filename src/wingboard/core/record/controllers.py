@@ -214,3 +214,14 @@ def logic_of(design: Design, controller: str | None) -> float:
     """Volts of a controller's logic; of the first one for None, 5 where there is none at all."""
     found = next((c for c in design.controllers if controller in (None, c.id)), None)
     return board_of(design, found.board).volts if found else 5.0
+
+
+def rank(board: Board) -> Mapping[str, int]:
+    """The place of each pin along the board's edge: side by side, as its pads lie; those for coders apart."""
+    there = {pin.name: pin for pin in board.pins}
+    pads = [pad for side in board.sides.values() for pad in side if pad in there]
+    every = [there[name] for name in dict.fromkeys((*pads, *there))]
+    found = {}
+    for coder in (False, True):
+        found.update({pin.name: n for n, pin in enumerate(p for p in every if p.coder == coder)})
+    return found

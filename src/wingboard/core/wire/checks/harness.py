@@ -210,7 +210,7 @@ def length_guessed(r: Resolved, rule: Check) -> Iterator[Finding]:
 def chain_level(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Chains that flicker, or stay dark, for their data is too low."""
     given = {p.line: p.controller for p in r.design.pins}
-    for line in light_lines(r):
+    for line in (line for line in light_lines(r) if line.id.endswith(".data")):
         volts = logic_of(r.design, given.get(line.id))
         if r.design.controllers and volts < 0.7 * 5.0 - 1e-9:
             yield rule.finding(

@@ -42,7 +42,8 @@ def _of_lines(r: Resolved) -> dict[str, OfLine]:
     for choice in r.design.pins:
         pieces = _pieces(r, Port(board_id(choice.controller), choice.pin), ends)
         if pieces:
-            found[choice.line] = _of_line(r, pieces, done)
+            of = _of_line(r, pieces, done)
+            found[choice.line] = of._replace(soldered=of.soldered or choice.by == "found")
     return found
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import Any, NamedTuple
 
+from wingboard.core.record.controllers import board_of, rank
 from wingboard.core.record.harness import Carries, PlugKind
 from wingboard.core.record.wiring import PinChoice
 from wingboard.core.resolved.design import Resolved
@@ -121,7 +122,8 @@ class _Allotting:
 
     def _by_board(self) -> list[PinChoice]:
         order = {c.id: n for n, c in enumerate(self.r.design.controllers)}
-        return sorted(self.r.design.pins, key=lambda p: (order[p.controller], _natural(p.pin)))
+        lie = {c.id: rank(board_of(self.r.design, c.board)) for c in self.r.design.controllers}
+        return sorted(self.r.design.pins, key=lambda p: (order[p.controller], lie[p.controller].get(p.pin, 999)))
 
     def _soldered(self) -> dict[tuple[str, Port], list[int]]:
         """By plug and the terminal at the other end, on its module or beyond, the contacts soldered to that already."""
@@ -194,7 +196,7 @@ class _Allotting:
         return made
 
     def _ordered(self, wires: Sequence[Wire]) -> list[Wire]:
-        """In the order of the pins that they end on, so that the cable is straight; what ends on none behind them."""
+        """In the order in which their pins lie, so that the cable is straight; what ends on none behind them."""
 
         def place(wire: Wire) -> tuple[int, int]:
             pins = [self.pins[p] for p in (wire.start, wire.end) if p in self.pins]
@@ -232,11 +234,6 @@ def _keyed(made: list[Plug]) -> Iterator[Plug]:
         if key is not None:
             used.add(key)
         yield plug._replace(key=key)
-
-
-def _natural(pin: str) -> tuple[str, int]:
-    digits = "".join(c for c in pin if c.isdigit())
-    return ("".join(c for c in pin if not c.isdigit()), int(digits or 0))
 
 
 def rows_of(plug: Plug) -> tuple[tuple[int, ...], ...]:

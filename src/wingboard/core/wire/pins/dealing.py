@@ -10,23 +10,12 @@ from collections.abc import Mapping, Sequence, Set
 
 from ortools.graph.python.linear_sum_assignment import SimpleLinearSumAssignment
 
-from wingboard.core.record.controllers import Board, Pin
+from wingboard.core.record.controllers import Board, Pin, rank
 from wingboard.core.wire.pins.kinds import can, comfort, kind_of, need_of, tenths_of_pin
 from wingboard.core.wire.signals import Line
 
 DEAR = 1_000_000
 """Weight of comfort against the places of pins: no straight wire is worth a worse pin."""
-
-
-def rank(board: Board) -> Mapping[str, int]:
-    """The place of each pin along the board's edge: side by side, as its pads lie; those for coders apart."""
-    there = {pin.name: pin for pin in board.pins}
-    pads = [pad for side in board.sides.values() for pad in side if pad in there]
-    every = [there[name] for name in dict.fromkeys((*pads, *there))]
-    found = {}
-    for coder in (False, True):
-        found.update({pin.name: n for n, pin in enumerate(p for p in every if p.coder == coder)})
-    return found
 
 
 def deal(
