@@ -339,3 +339,15 @@ def test_a_light_planned_at_less_than_full_is_dimmed_by_a_pin_that_can() -> None
     chain = made(plate(), {"do": "add_strip", "module": "plate", "kind": "chain-60", "x": 20, "y": 20, "x2": 150,
                            "y2": 20}, {"do": "set_light", "module": "plate", "level": 0.4})  # fmt: skip
     assert not found(chain, "wire.light-undimmed")  # its data dims it
+
+
+def test_a_fix_for_a_lamp_never_gives_its_load_another_carrier() -> None:
+    start = made(plate(("button-16-lit", 40, 40)), {"do": "add_controller", "id": "it", "board": "atmega328p"})
+    part = start.parts[0]
+    hungry = tuple(x.model_copy(update={"current": 0.05}) if x.does == "lamp" else x for x in part.lines)
+    start = start.model_copy(update={"parts": (part.model_copy(update={"lines": hungry}),)})
+    (alone,) = found(start, "wire.pin-current")
+    assert not found(settled(start, alone), "wire.pin-current")
+    loaded = made(start, {"do": "edit_function", "function": "f1", "volts": 24, "amps": 1, "through": "relay"})
+    (said,) = found(loaded, "wire.pin-current")
+    assert not said.fixable  # "through a transistor" would be said of what its contact switches

@@ -13,6 +13,7 @@ from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.controllers import BUS_NAMES, Board, Pin, board_of, open_controllers
 from wingboard.core.record.functions import emergency
+from wingboard.core.record.lamps import lights
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import bare_functions, lines, serves
@@ -125,6 +126,7 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
         if line.pin_current > plan + 1e-9:
             over = line.pin_current > most + 1e-9
             command = EditFunction(function=line.function, through="transistor")
+            its_own = line.function in r.functions and _speaks_of_lamp(r, line.function)
             yield rule.finding(
                 line.function or line.module,
                 detail=f"{line.name}, {line.terminal}: put a transistor between pin and load",
@@ -132,9 +134,15 @@ def pin_current(r: Resolved, rule: Check) -> Iterator[Finding]:
                 needed=Measure(value=(most if over else plan) * 1000, unit="mA"),
                 most=True,
                 severity=None if over else "judge",
-                fix=Fix(label="Drive it through a transistor", commands=(command,)),
+                fix=Fix(label="Drive it through a transistor", commands=(command,)) if its_own else None,
                 extra=line.id,
             )
+
+
+def _speaks_of_lamp(r: Resolved, function: str) -> bool:
+    """Whether what is said of a function is of its lamp, not of a load that its contact switches."""
+    f = r.functions[function]
+    return f.part is None or lights(f, r.parts[f.part])
 
 
 @check(

@@ -12,6 +12,7 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.functions import Scheme
+from wingboard.core.record.lamps import lights
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS
 from wingboard.core.wire.schemes.chips import CHIPS, ON_ONE_BUS
@@ -114,7 +115,8 @@ def chip_load(r: Resolved, rule: Check) -> Iterator[Finding]:
             total, each = sum(s.line.chip_current for s in mine), max(s.line.pin_current for s in mine)
             over = total > chip.most + 1e-9
             if over or each > chip.each + 1e-9:
-                lamps = tuple(dict.fromkeys(s.line.function for s in mine if s.line.chip_current))
+                own = (s for s in mine if s.line.chip_current and lights(s.placed.function, s.placed.part))
+                lamps = tuple(dict.fromkeys(s.line.function for s in own))
                 yield rule.finding(
                     network.module,
                     detail=f"{network.name}: {chip.name} {n} of {max(k for k, _ in where.values())}, "
@@ -122,7 +124,7 @@ def chip_load(r: Resolved, rule: Check) -> Iterator[Finding]:
                     measured=Measure(value=1000 * (total if over else each), unit="mA"),
                     needed=Measure(value=1000 * (chip.most if over else chip.each), unit="mA"),
                     most=True,
-                    fix=partial(_through_transistors, lamps),
+                    fix=partial(_through_transistors, lamps) if lamps else None,
                     extra=f"{network.kind}-{n}",
                 )
 
