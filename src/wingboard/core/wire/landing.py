@@ -228,7 +228,14 @@ def _page(r: Resolved, board: Board) -> Diagram:
             shapes.append(Words(x, y + 0.7, link.mark, 1.9, "middle"))
     shapes.append(Words(left + wide + 2, at(1, 1)[1] + 0.9, "supply", 2.2, bold=True))
     shapes.append(Words(left + wide + 2, at(board.strips, 1)[1] + 0.9, "ground", 2.2, bold=True))
-    y = top + high + 7
+    listed, end = _listed(board, top + high + 7)
+    shapes += listed
+    return Diagram(f"{r.design.name}: {board.network.name}", max(276.0, wide + 20), end, tuple(shapes))
+
+
+def _listed(board: Board, y: float) -> tuple[list[Shape], float]:
+    """Below the drawing, from ``y`` on: what lands where, what is soldered between holes; and where that ends."""
+    shapes: list[Shape] = []
     for n, landing in enumerate(board.landings):
         column, row = divmod(n, -(-len(board.landings) // 3))
         holes = f"wire in hole {landing.wire}" if landing.wire else f"holes {landing.columns[0]}-{landing.columns[-1]}"
@@ -245,8 +252,7 @@ def _page(r: Resolved, board: Board) -> Diagram:
         what = link.mark or "bridge"
         said = f"{what} {link.start[0]}, {link.start[1]} to {link.end[0]}, {link.end[1]}"
         shapes.append(Words(column * 55.0, y + (row + 1) * 3.6, said, 2.2))
-    high = y + (rows + 1) * 3.6 + 4
-    return Diagram(f"{r.design.name}: {board.network.name}", max(276.0, wide + 20), high, tuple(shapes))
+    return shapes, y + (rows + 1) * 3.6 + 4
 
 
 def landing_pdf(r: Resolved) -> bytes:
