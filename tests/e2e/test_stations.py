@@ -253,6 +253,9 @@ def test_a_module_is_read_another_way_and_a_board_of_ones_own_takes_its_lines(
     page.get_by_role("tab", name="each part by itself to the board").first.click()
     revision(page, 6)
     assert kept(demo_desk).modules[0].returns == "star"
+    go(page, address, f"{TRAM}/wire?sel=f32")  # what is selected brings its module and its board
+    expect(page.get_by_role("group", name="Centre module from behind, and its lines")).to_be_visible()
+    expect(page.get_by_role("tab", name=re.compile("^ATmega2560 2"))).to_have_attribute("aria-selected", "true")
 
 
 def test_wires_are_ticked_as_they_are_soldered_and_stay_where_they_are(

@@ -412,8 +412,8 @@ LIMITS = [
         0,
         True,
     ),
-    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="AC")), 50, True),
-    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="DC")), 120, True),
+    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="AC")), 49.98, True),
+    Limit("brief.licensed", lambda v: made(plate((TOGGLE, 60, 60)), fn(volts=v, amps=1, current="DC")), 119.98, True),
     Limit(
         "brief.public-voltage",
         lambda v: made(

@@ -4,6 +4,8 @@ from collections.abc import Callable
 
 import pytest
 
+from building import plate
+from wingboard.core.changes.commands.places import TurnItems
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.behind import BETWEEN, modules_behind
@@ -50,3 +52,18 @@ def test_every_row_of_the_pin_list_has_its_end_on_a_part_whatever_the_scheme(dem
     ends = [end.line for module in modules_behind(r) for end in module.ends]
     assert sorted(ends) == sorted(row.line for row in pin_list(r) if not row.line.startswith("~"))
     assert any(row.via for row in pin_list(r)) and any(line.network for line in lines(r))
+
+
+@pytest.mark.parametrize(("turn", "along"), [(0, (0, -1)), (90, (-1, 0)), (180, (0, 1)), (270, (1, 0))])
+def test_a_line_ends_on_its_terminal_and_turns_with_its_part(turn: int, along: tuple[int, int]) -> None:
+    # Terminals of a toggle stand one above the other, 1 on top. Turned left by 90° as seen from the front, 3 is then
+    # at the right, which is the left from behind.
+    turned = (TurnItems(functions=("f1",), by=turn),)
+    (module,) = modules_behind(Resolved(plate(("toggle-small-on-off-on", 50, 60), commands=turned)))
+    at = {end.line: end for end in module.ends}
+    up, down = at["f1.up"], at["f1.down"]
+    common = next(t for t in module.terminals if t.name == "2")
+    assert (common.x, common.y) == pytest.approx(((up.x + down.x) / 2, (up.y + down.y) / 2))
+    assert (common.x, common.y) == pytest.approx((module.width - 50, 60))
+    length = abs(down.x - up.x) + abs(down.y - up.y)
+    assert (down.x - up.x, down.y - up.y) == pytest.approx((along[0] * length, along[1] * length))

@@ -5478,11 +5478,11 @@ export interface components {
             needed?: components["schemas"]["Measure"] | null;
             /**
              * Bound
-             * @description needed is the least, or the most, allowed
+             * @description needed is the least, or the most, allowed, or stays above all that is
              * @default least
              * @enum {string}
              */
-            bound: "least" | "most";
+            bound: "least" | "most" | "below";
             source: components["schemas"]["Source"];
             /** @description Worked out when it is asked for, and only when it harms nothing */
             fix?: components["schemas"]["Fix"] | null;
@@ -7651,6 +7651,8 @@ export interface components {
             colour: string;
             /** Bodies */
             bodies: components["schemas"]["BodyBehindView"][];
+            /** Terminals */
+            terminals: components["schemas"]["TerminalBehindView"][];
             /** Ends */
             ends: components["schemas"]["EndView"][];
         };
@@ -11750,6 +11752,22 @@ export interface components {
             high: number;
             /** Off */
             off: number;
+        };
+        /**
+         * TerminalBehindView
+         * @description A terminal of a part as it is marked (mm, from behind); ``net`` is empty where no wire ends on it.
+         */
+        TerminalBehindView: {
+            /** Function */
+            function: string;
+            /** Name */
+            name: string;
+            /** Net */
+            net: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * TerminalView

@@ -52,7 +52,6 @@ export function FindingRow({ finding, open }: { finding: Finding; open: boolean 
 function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
   const { measured, needed } = finding;
   if (!measured || !needed || finding.severity === "note") return null;
-  const most = finding.bound === "most";
   const top = Math.max(measured.value, needed.value, 1e-9) * 1.12;
   const share = (value: number) => `${Math.max(0, Math.min(100, (value / top) * 100))}%`;
   return (
@@ -76,7 +75,7 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
         </span>
         <span>
           {isMeasured(needed.unit) ? withUnit(needed.value, needed.unit) : withUnit(needed.value, "").trim()}{" "}
-          {most ? "at most" : "needed"}
+          {finding.bound === "least" ? "needed" : finding.bound === "most" ? "at most" : "is too much"}
         </span>
       </div>
     </>

@@ -47,11 +47,13 @@ export function Help({ onClose }: { onClose: () => void }) {
         </Section>
         <Section title="Before you cut">
           <p className="text-faint">
-            Wing Board plans simulators, props and hobby machines. Mains and anything above{" "}
-            {trade ? `${trade.licensed_ac} V AC or ${trade.licensed_dc} V DC` : "extra-low voltage"} is work
-            for a licensed electrician. A real emergency stop breaks the power by its own wiring and never
-            depends on a controller. Real aircraft, road vehicles and boats answer to their authority's rules.
-            Never leave a laser alone; never laser PVC.
+            Wing Board plans simulators, props and hobby machines. Mains and anything{" "}
+            {trade
+              ? `from ${trade.licensed_ac} V AC or ${trade.licensed_dc} V DC on`
+              : "above extra-low voltage"}{" "}
+            is work for a licensed electrician. A real emergency stop breaks the power by its own wiring and
+            never depends on a controller. Real aircraft, road vehicles and boats answer to their authority's
+            rules. Never leave a laser alone; never laser PVC.
           </p>
         </Section>
       </div>

@@ -100,6 +100,16 @@ class BodyBehindView(BaseModel):
     height: float
 
 
+class TerminalBehindView(BaseModel):
+    """A terminal of a part as it is marked (mm, from behind); ``net`` is empty where no wire ends on it."""
+
+    function: str
+    name: str
+    net: str
+    x: float
+    y: float
+
+
 class EndView(BaseModel):
     """Where a line ends on its part (mm, from behind)."""
 
@@ -118,6 +128,7 @@ class ModuleBehindView(BaseModel):
     height: float
     colour: str
     bodies: list[BodyBehindView]
+    terminals: list[TerminalBehindView]
     ends: list[EndView]
 
 
@@ -174,8 +185,9 @@ def wires(desk: OnDesk, design_id: DesignId) -> Response:
 
 def _behind(module: ModuleBehind) -> ModuleBehindView:
     bodies = [BodyBehindView(**body._asdict()) for body in module.bodies]
+    terminals = [TerminalBehindView(**t._asdict()) for t in module.terminals]
     ends = [EndView(**end._asdict()) for end in module.ends]
-    return ModuleBehindView(**{**module._asdict(), "bodies": bodies, "ends": ends})
+    return ModuleBehindView(**{**module._asdict(), "bodies": bodies, "terminals": terminals, "ends": ends})
 
 
 def _boards(r: Resolved) -> list[BoardView]:

@@ -8,10 +8,10 @@ from wingboard.core.record.functions import Switched
 
 
 def touchable(design: Design, load: Switched) -> float:
-    """The voltage (V) above which a load of its kind, AC or DC, is wired by a licensed electrician."""
+    """The voltage (V) from which on a load of its kind, AC or DC, is wired by a licensed electrician."""
     return limit(design, "touch-ac" if load.alternating else "touch-dc")
 
 
 def dangerous(design: Design, load: Switched) -> bool:
     """Whether a load's voltage can hurt who touches it."""
-    return load.volts > touchable(design, load)
+    return load.volts >= touchable(design, load)

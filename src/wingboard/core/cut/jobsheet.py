@@ -29,7 +29,7 @@ CAUTIONS = (
     "First a trial: the whole job in 5 mm wood or fibreboard, a coupon of hole sizes for the fit, a trial engraving "
     "where the sheet is cut out anyway.",
     "Leave the film on the acrylic; support under every hole; no hole saw in acrylic.",
-    "Above 50 V AC or 120 V DC, and mains lamps: a licensed electrician. This is a plan for simulators, props and "
+    "From 50 V AC or 120 V DC on, and mains lamps: a licensed electrician. This is a plan for simulators, props and "
     "hobby machines; real aircraft, road vehicles and boats answer to their authority's rules.",
 )
 """Common practice; an emergency stop adds its own, see the wire station's checks."""

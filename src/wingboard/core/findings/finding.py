@@ -12,6 +12,8 @@ from wingboard.core.changes.command import Command
 from wingboard.core.record.base import Record, Source
 
 Severity = Literal["must", "judge", "note"]
+Bound = Literal["least", "most", "below"]
+"""What a needed figure is: the least, or the most, that is allowed, or the first that is too much."""
 SEVERITY_WORDS: dict[Severity, str] = {"must": "to fix", "judge": "to judge", "note": "note"}
 """What each severity is called on the screen, on paper and from the shell."""
 Station = Literal["brief", "parts", "face", "stack", "light", "cut", "wire"]
@@ -80,7 +82,7 @@ class Finding(Record):
     spot: Spot | None = None
     measured: Measure | None = None
     needed: Measure | None = None
-    bound: Literal["least", "most"] = Field("least", description="needed is the least, or the most, allowed")
+    bound: Bound = Field("least", description="needed is the least, or the most, allowed, or stays above all that is")
     source: Source
     fix: Fix | None = Field(None, description="Worked out when it is asked for, and only when it harms nothing")
     fixable: bool = Field(False, description="There may be a fix: ask for it")
@@ -112,7 +114,8 @@ class Finding(Record):
         if self.measured is None or self.needed is None:
             return ""
         needed = self.needed.said(unit=not self.needed.counted)
-        return f"{self.measured.said()}, {f'at most {needed}' if self.bound == 'most' else f'{needed} needed'}"
+        words = {"least": f"{needed} needed", "most": f"at most {needed}", "below": f"less than {needed} needed"}
+        return f"{self.measured.said()}, {words[self.bound]}"
 
     def told(self) -> Finding:
         """This finding as it is kept and shown: the design that its check looked at is let go."""

@@ -58,6 +58,7 @@ class Check(NamedTuple):
         measured: Measure | None = None,
         needed: Measure | None = None,
         most: bool = False,
+        below: bool = False,
         source: Source | None = None,
         fix: Fix | FixMaker | None = None,
         title: str | None = None,
@@ -76,7 +77,7 @@ class Check(NamedTuple):
             spot=spot,
             measured=measured,
             needed=needed,
-            bound="most" if most else "least",
+            bound="below" if below else "most" if most else "least",
             source=source or self.source,
             overridable=not self.hurts,
         )

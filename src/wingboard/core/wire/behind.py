@@ -1,8 +1,8 @@
-"""A module as one sees it with the iron in hand: from behind, with the end of every line on its part."""
+"""A module as one sees it with the iron in hand: from behind, with every terminal and the end of every line."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 import shapely
@@ -13,11 +13,16 @@ from wingboard.core.geometry.outline import mirrored, svg_path
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.module import ResolvedModule
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.lines import lines
+from wingboard.core.wire.netlist import Port
+from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.signals import Line, pooled, signals
 
 BETWEEN = 2.54
-"""mm from one end to the next: the pitch of most headers."""
+"""mm from one end to the next where they have no terminal of their own: the pitch of most headers."""
+NEAREST = 0.8
+"""mm between two ends that can still be told apart."""
 
 
 class BodyBehind(NamedTuple):
@@ -30,6 +35,16 @@ class BodyBehind(NamedTuple):
     y: float
     width: float
     height: float
+
+
+class TerminalBehind(NamedTuple):
+    """A terminal of a part as it is marked, and where it lies (mm); ``net`` is empty where no wire ends on it."""
+
+    function: str
+    name: str
+    net: str
+    x: float
+    y: float
 
 
 class End(NamedTuple):
@@ -50,27 +65,34 @@ class ModuleBehind(NamedTuple):
     height: float
     colour: str
     bodies: tuple[BodyBehind, ...]
+    terminals: tuple[TerminalBehind, ...]
     ends: tuple[End, ...]
 
 
 def modules_behind(r: Resolved) -> tuple[ModuleBehind, ...]:
     """Every module from behind, in the order of the design."""
     by_function: dict[str, tuple[Line, ...]] = {}
+    marked = {s.line.id: s.terminal for s in signals(r)}
     for line in (*lines(r), *(s.line for s in signals(r) if pooled(s))):
         if not line.network:  # those of a network end on its chips, or on several parts
             by_function[line.function] = (*by_function.get(line.function, ()), line)
-    return tuple(_behind(module, by_function) for module in r.modules.values())
+    return tuple(_behind(r, module, by_function, marked) for module in r.modules.values())
 
 
-def _behind(module: ResolvedModule, by_function: dict[str, tuple[Line, ...]]) -> ModuleBehind:
+def _behind(
+    r: Resolved, module: ResolvedModule, by_function: dict[str, tuple[Line, ...]], marked: dict[str, str]
+) -> ModuleBehind:
     width, height = module.size
     bodies: list[BodyBehind] = []
+    terminals: list[TerminalBehind] = []
     ends: list[End] = []
     for placed in module.placed:
         body = _body(placed, width)
         if placed.behind:
             bodies.append(body)
-        ends += _ends(body, by_function.get(placed.function.id, ()))
+        mine = tuple(_terminals(r, placed.function.id, width))
+        terminals += mine
+        ends += _ends(body, mine, by_function.get(placed.function.id, ()), marked)
     return ModuleBehind(
         id=module.module.id,
         name=module.module.name,
@@ -79,6 +101,7 @@ def _behind(module: ResolvedModule, by_function: dict[str, tuple[Line, ...]]) ->
         height=height,
         colour=module.plates[-1].colour,
         bodies=tuple(bodies),
+        terminals=tuple(terminals),
         ends=tuple(ends),
     )
 
@@ -106,18 +129,29 @@ def _path(shape: shapely.Geometry) -> str:
     return "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in rings)
 
 
-def _ends(body: BodyBehind, of: Sequence[Line]) -> list[End]:
-    """The ends in rows about the body's middle, first at the upper left: the record names a part's terminals, it does
-    not say where they are."""
-    if not of:
-        return []
-    in_a_row = min(len(of), max(1, int(0.8 * body.width / BETWEEN) + 1))
-    rows = -(-len(of) // in_a_row)
-    found = []
-    for n, line in enumerate(of):
-        row, column = divmod(n, in_a_row)
-        here = min(in_a_row, len(of) - row * in_a_row)
-        x = body.x + (column - (here - 1) / 2) * BETWEEN
-        y = body.y - (row - (rows - 1) / 2) * BETWEEN
-        found.append(End(line.id, x, y))
-    return found
+def _terminals(r: Resolved, function: str, width: float) -> Iterator[TerminalBehind]:
+    """Those of a part, also the ones that no wire ends on."""
+    nets, device = net_list(r), net_list(r).devices.get(function)
+    for name in device.ports if device else ():
+        port = Port(function, name)
+        spot, net = places(r).spot(port), nets.by_port.get(port)
+        yield TerminalBehind(function, name, net.id if net else "", width - spot.x, spot.y)
+
+
+def _ends(
+    body: BodyBehind, terminals: Sequence[TerminalBehind], of: Sequence[Line], marked: dict[str, str]
+) -> Iterator[End]:
+    """Each at its terminal; what has none, as the tap of a ladder or what drives a load, in a row at the body's lower
+    edge, where the small parts are that it ends on."""
+    at = {t.name: (t.x, t.y) for t in terminals}
+    taken: list[tuple[float, float]] = []
+    others = [line for line in of if marked.get(line.id) not in at]
+    for line in of:
+        x, y = at.get(marked.get(line.id, ""), (0.0, 0.0))
+        if line in others:
+            x = body.x + (others.index(line) - (len(others) - 1) / 2) * BETWEEN
+            y = body.y - body.height / 2
+        while any(abs(x - a) < NEAREST and abs(y - b) < NEAREST for a, b in taken):
+            x += BETWEEN / 2
+        taken.append((x, y))
+        yield End(line.id, x, y)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from wingboard.core.brief.danger import dangerous
 from wingboard.core.files.pages import Pages
-from wingboard.core.findings.limits import limit
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.sheet import HOW, End, Joint, colour_words, missing, small_parts, wiring_sheet
 
@@ -44,11 +44,7 @@ def cautions(r: Resolved) -> tuple[str, ...]:
 def live_cautions(r: Resolved) -> tuple[str, ...]:
     """What stands wherever something here can kill; nothing where nothing can."""
     live = sorted(
-        {
-            f"{f.switches.volts:g} V {f.switches.kind}"
-            for f in r.design.functions
-            if f.switches.volts >= limit(r.design, "touch-ac" if f.switches.alternating else "touch-dc")
-        }
+        {f"{f.switches.volts:g} V {f.switches.kind}" for f in r.design.functions if dangerous(r.design, f.switches)}
     )
     return (LIVE.format(volts=" and ".join(live)),) if live else ()
 

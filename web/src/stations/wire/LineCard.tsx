@@ -92,16 +92,15 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
           <li key={row.line} className={`border-t border-rule ${picked === row.line ? "bg-wash" : ""}`}>
             <button
               type="button"
-              className="flex w-full items-baseline gap-2 py-0.5 text-left hover:underline"
+              className="flex w-full flex-wrap items-baseline gap-x-2 py-0.5 text-left hover:underline"
               aria-pressed={picked === row.line}
               onClick={() => onPick(row.line)}
-              title={row.note}
             >
-              <span className="num w-24 shrink-0 truncate">{row.terminal}</span>
+              <span className="num min-w-14 max-w-full shrink-0 truncate">{row.terminal}</span>
               <span className={`num shrink-0 ${row.pin ? "" : "text-judge"}`}>
                 {row.pin ? `${row.board}, ${row.via ? "" : "pin "}${row.pin}` : "no pin yet"}
               </span>
-              <span className="min-w-0 truncate text-faint">{row.note}</span>
+              <span className="min-w-0 text-faint">{row.note}</span>
             </button>
           </li>
         ))}

@@ -2,7 +2,7 @@
  * The module from behind, as one sees it with the iron in hand, and a board beside it: hover or pick one end and the
  * whole line is thick; pick a line, then a free pin, to set it by hand.
  */
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Looking } from "../../app/Looking";
@@ -17,7 +17,8 @@ import { LineCard } from "./LineCard";
 import { LineWords } from "./LineWords";
 import { Carriers } from "./Carriers";
 import { Ways } from "./Ways";
-import { ModuleDrawing } from "./ModuleDrawing";
+import { Marks, ModuleDrawing } from "./ModuleDrawing";
+import { useOnView } from "./onView";
 import { PlugsBetween } from "./PlugsBetween";
 import { Wires } from "./Wires";
 
@@ -30,21 +31,17 @@ interface Props {
 export function Loom({ wire, onTest }: Props) {
   const { id, design } = useDesign();
   const { send } = useChanges(id);
-  const { selection, module: wanted, set, select } = useSession();
-  const [boardId, setBoard] = useState<string | null>(null);
+  const { selection } = useSession();
   const [over, setOver] = useState<readonly string[]>([]);
   const [picked, setPicked] = useState<string | null>(null);
   const frame = useRef<HTMLDivElement>(null);
-  const module = wire.modules.find((m) => m.id === wanted) ?? wire.modules.find((m) => m.ends.length > 0);
-  const here = useMemo(() => new Set(module?.ends.map((end) => end.line)), [module]);
-  const rows = useMemo(() => wire.rows.filter((row) => here.has(row.line)), [wire, here]);
-  const board = wire.boards.find((b) => b.id === boardId) ?? usual(wire, rows);
+  const { module, board, rows, here, toModule, toBoard, stay } = useOnView(wire);
   const pick = useCallback(
     (line: string) => {
       setPicked((now) => (now === line ? null : line));
-      select([]);
+      stay();
     },
-    [select],
+    [stay],
   );
   const onPlugs = new Set(
     rows.flatMap((row) => (row.controller === board?.id && row.wire?.plug ? [row.wire.plug] : [])),
@@ -56,7 +53,7 @@ export function Loom({ wire, onTest }: Props) {
     room: 14,
   });
   useCommands({ "wire.out": picked ? () => setPicked(null) : undefined });
-  if (!module || wire.rows.length === 0)
+  if (!module || !wire.modules.some((m) => m.terminals.some((t) => t.net)))
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
   const pickedOwner = wire.rows.find((row) => row.line === picked)?.owner;
   const chosen = design.functions.filter(
@@ -82,8 +79,7 @@ export function Loom({ wire, onTest }: Props) {
           now={module.id}
           onChange={(next) => {
             setPicked(null);
-            setBoard(null);
-            set({ module: next });
+            toModule(next);
           }}
         />
         <Tabs
@@ -93,7 +89,7 @@ export function Loom({ wire, onTest }: Props) {
             return [b.id, `${b.name}, ${count} from here`] as const;
           })}
           now={board?.id ?? ""}
-          onChange={setBoard}
+          onChange={toBoard}
         />
       </div>
       <Canvas
@@ -143,6 +139,7 @@ export function Loom({ wire, onTest }: Props) {
           lit={lit}
           scale={camera.viewport.scale}
         />
+        <Marks module={module} at={layout.module} rows={rows} lit={lit} scale={camera.viewport.scale} />
         <PlugsBetween layout={layout} rows={rows} lit={lit} onOver={setOver} onPick={pick} />
       </Canvas>
       {chosen[0] && (
@@ -177,6 +174,7 @@ const EMPTY: WireView["modules"][number] = {
   height: 1,
   colour: "",
   bodies: [],
+  terminals: [],
   ends: [],
 };
 
@@ -191,9 +189,3 @@ function withNetworks(wire: WireView, named: readonly string[]): Lit {
 
 /** Whether a row is a line of what reads or drives several together. */
 const isOfNetwork = (row: Row) => row.line.startsWith("~");
-
-/** The board that most of these lines go to; the first where none has a pin. */
-function usual(wire: WireView, rows: readonly Row[]): WireView["boards"][number] | undefined {
-  const many = (id: string) => rows.filter((row) => row.controller === id).length;
-  return [...wire.boards].sort((a, b) => many(b.id) - many(a.id))[0];
-}

@@ -1,4 +1,4 @@
-/** The module from behind: bodies, and on each the ends of its lines. What is pointed at is drawn anew, nothing else. */
+/** The module from behind: bodies, on each its terminals and the ends of its lines. Only what is pointed at is drawn anew. */
 import { memo, useMemo } from "react";
 import type { ModuleBehind, Row } from "../../api/types";
 import { useSession } from "../../app/session";
@@ -18,6 +18,8 @@ interface Props {
 }
 
 const NONE: readonly string[] = [];
+/** Height of a terminal's mark on the screen (px). */
+const MARK = 9;
 
 export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, onPick }: Props) {
   const s = 1 / scale;
@@ -27,7 +29,7 @@ export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, on
     for (const row of rows) found.set(row.owner, [...(found.get(row.owner) ?? []), row.line]);
     return found;
   }, [rows]);
-  const owners = new Set(rows.filter((row) => lit.has(row.line)).map((row) => row.owner));
+  const owners = useOwners(rows, lit);
   const tagged = module.bodies.filter((b) => owners.has(b.function));
   return (
     <g transform={`translate(${at.x} ${at.y})`}>
@@ -42,6 +44,7 @@ export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, on
           onOver={onOver}
         />
       ))}
+      <Terminals terminals={module.terminals} />
       {rows.map((row) => {
         const end = ends.get(row.line);
         return (
@@ -99,6 +102,72 @@ const Body = memo(function Body({ body, lit, s, lines, onOver }: BodyProps) {
     </path>
   );
 });
+
+interface TerminalsProps {
+  terminals: ModuleBehind["terminals"];
+}
+
+/** Every terminal as a dot, hollow where no wire ends; what is read or driven has the end of its line over it. */
+const Terminals = memo(function Terminals({ terminals }: TerminalsProps) {
+  return (
+    <g stroke="var(--body-ink)" strokeWidth={0.25}>
+      {terminals.map((t) => (
+        <circle
+          key={`${t.function} ${t.name}`}
+          cx={t.x}
+          cy={t.y}
+          r={0.55}
+          fill={t.net ? "var(--body-ink)" : "var(--sheet)"}
+        >
+          <title>{`${t.name}: ${t.net ? `on ${t.net}` : "no wire ends here"}`}</title>
+        </circle>
+      ))}
+    </g>
+  );
+});
+
+type MarksProps = Pick<Props, "module" | "at" | "rows" | "lit" | "scale">;
+
+/** What is stamped at the terminals of the parts that are pointed at, over their wires. */
+export function Marks({ module, at, rows, lit, scale }: MarksProps) {
+  const owners = useOwners(rows, lit);
+  return (
+    <g transform={`translate(${at.x} ${at.y})`}>
+      {[...owners].map((of) => (
+        <MarksOfOne key={of} terminals={module.terminals.filter((t) => t.function === of)} scale={scale} />
+      ))}
+    </g>
+  );
+}
+
+/** The functions of the lines that are lit, and those that are selected. */
+function useOwners(rows: readonly Row[], lit: Lit): ReadonlySet<string> {
+  const chosen = useSession((session) => session.selection);
+  return new Set([...rows.filter((row) => lit.has(row.line)).map((row) => row.owner), ...chosen]);
+}
+
+/** Where there is room for them. */
+function MarksOfOne({ terminals: mine, scale }: TerminalsProps & { scale: number }) {
+  const apart = Math.min(
+    ...mine.flatMap((t, n) => mine.slice(n + 1).map((o) => Math.hypot(t.x - o.x, t.y - o.y))),
+  );
+  if (apart * scale < MARK) return null;
+  return (
+    <g fontSize={MARK} fontWeight={600} fill="var(--ink)" textAnchor="middle" pointerEvents="none">
+      {mine.map((t) => (
+        <text
+          key={t.name}
+          transform={`translate(${t.x} ${t.y + 1.3}) scale(${1 / scale} ${-1 / scale})`}
+          stroke="var(--sheet)"
+          strokeWidth={2.5}
+          paintOrder="stroke"
+        >
+          {t.name}
+        </text>
+      ))}
+    </g>
+  );
+}
 
 interface EndProps {
   row: Row;

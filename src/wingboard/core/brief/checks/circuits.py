@@ -232,12 +232,12 @@ def _asks_for_guard(f: Function) -> bool:
     "brief.licensed",
     severity="judge",
     title="For a licensed electrician",
-    measures="volts of a load: over 50 V AC or 120 V DC; from 50 V on it counts as AC unless DC is said",
+    measures="volts of a load: 50 V AC or 120 V DC and more; from 50 V on it counts as AC unless DC is said",
     limits=("touch-ac", "touch-dc"),
     reads=("brief", "wishes", "parts", "limits"),
 )
 def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Loads above the voltages a hobbyist may wire."""
+    """Loads at the voltages that a hobbyist may not wire, and above."""
     for f in r.design.functions:
         if dangerous(r.design, f.switches):
             kind, unsaid = f.switches.kind, "" if f.switches.current else " (DC is not said)"
@@ -248,5 +248,5 @@ def licensed(r: Resolved, rule: Check) -> Iterator[Finding]:
                 "earthed.",
                 measured=Measure(value=f.switches.volts, unit=f"V {kind}"),
                 needed=Measure(value=touchable(r.design, f.switches), unit=f"V {kind}"),
-                most=True,
+                below=True,
             )
