@@ -22,6 +22,8 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.carrying import WAYS, carriers
 from wingboard.core.wire.groups import every_wire, groups
+from wingboard.core.wire.harness.laid import laid
+from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import NetList, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -351,3 +353,27 @@ def test_a_fix_for_a_lamp_never_gives_its_load_another_carrier() -> None:
     loaded = made(start, {"do": "edit_function", "function": "f1", "volts": 24, "amps": 1, "through": "relay"})
     (said,) = found(loaded, "wire.pin-current")
     assert not said.fixable  # "through a transistor" would be said of what its contact switches
+
+
+@pytest.mark.parametrize("driven", ["contact", "controller"])
+def test_a_relay_stands_where_one_says_with_its_diode_soldered_to_it(driven: str) -> None:
+    at_control = switched(through="relay", driven=driven)
+    relay, said = "f1.on-relay", {"do": "stand", "x": 100, "y": -300, "behind": 200}
+    devices = (relay, "f1.on-load", "supply.desk", board_id("it"))
+    apart = made(at_control, *({**said, "device": device} for device in devices))
+    further = made(apart, {**said, "device": relay, "y": -800})
+    for d in (at_control, apart, further):
+        r = Resolved(d)
+        graph = nx.Graph((w.start, w.end) for w in every_wire(r))
+        joined = {port for net in net_list(r).nets if len(net.ports) > 1 for port in net.ports}
+        assert set(graph) >= joined
+        assert all(nx.has_path(graph, net.ports[0], p) for net in net_list(r).nets for p in net.ports[1:])
+        to_diode = [w for w in every_wire(r) if f"{relay}-d" in (w.start.device, w.end.device)]
+        assert {w.how for w in to_diode if relay in (w.start.device, w.end.device)} == {"leg"}
+        home = {places(r).home(Port(device, "")) for device in (relay, f"{relay}-d")}
+        assert home == ({"plate"} if d is at_control else {""})
+        if d is not at_control:
+            assert all(relay in (w.start.device, w.end.device) for w in to_diode)
+    metres = [sum(w.length for w in laid(Resolved(d)) if relay in (w.wire.start.device, w.wire.end.device))
+              for d in (apart, further)]  # fmt: skip
+    assert metres[1] > metres[0]

@@ -8358,6 +8358,8 @@ export interface components {
         /**
          * OutsideView
          * @description What stands outside the modules, and where (mm in the opening, and behind the panel).
+         *
+         *     A relay for which that is not said is at its control.
          */
         OutsideView: {
             /** Device */
@@ -11249,7 +11251,7 @@ export interface components {
         };
         /**
          * StandOutside
-         * @description Say where a board, a supply or a load stands that is not behind a module.
+         * @description Say where a board, a supply, a load or a relay stands that is not behind a module.
          */
         StandOutside: {
             /**

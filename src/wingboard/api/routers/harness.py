@@ -16,7 +16,7 @@ from wingboard.core.wire.harness.drawing import looms_pdf, looms_svg
 from wingboard.core.wire.harness.labels import labels_pdf
 from wingboard.core.wire.harness.laid import laid, on_hand
 from wingboard.core.wire.harness.pinout import pin_out, plugs_pdf
-from wingboard.core.wire.harness.places import OUTSIDE, places
+from wingboard.core.wire.harness.places import MOVED, OUTSIDE, places
 from wingboard.core.wire.harness.plugs import KINDS, WORDS, plugs, rows_of
 from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.landing import landing_pdf
@@ -115,7 +115,10 @@ class RestView(BaseModel):
 
 
 class OutsideView(BaseModel):
-    """What stands outside the modules, and where (mm in the opening, and behind the panel)."""
+    """What stands outside the modules, and where (mm in the opening, and behind the panel).
+
+    A relay for which that is not said is at its control.
+    """
 
     device: str
     name: str
@@ -203,12 +206,14 @@ def _outside(r: Resolved) -> list[OutsideView]:
     names, where = names_of(r), places(r)
     found = []
     for device in net_list(r).devices.values():
-        if device.kind in OUTSIDE:
+        if device.kind in OUTSIDE or device.kind in MOVED:
             spot = where.spot(Port(device.id, device.ports[0]))
-            module = spot.module
+            name = f"{names[device.id]}, {device.name}" if device.kind in MOVED else names[device.id]
+            at_control = device.kind in MOVED and bool(spot.module)
+            module = "" if at_control else spot.module
             found.append(
                 OutsideView(
-                    device=device.id, name=names[device.id], kind=device.kind, said=spot.said,
+                    device=device.id, name=name, kind=device.kind, said=spot.said and not at_control,
                     mounted=r.modules[module].module.name if module else "", x=spot.x, y=spot.y, behind=spot.z,
                 )
             )  # fmt: skip

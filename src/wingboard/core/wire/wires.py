@@ -13,7 +13,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.harness.places import OUTSIDE, places
+from wingboard.core.wire.harness.places import MOVED, OUTSIDE, places
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Device, DeviceKind, Net, NetKind, Port, board_id
 from wingboard.core.wire.nets import net_list
@@ -111,6 +111,8 @@ class _Laying:
 
     def _how(self, start: Port, end: Port) -> How:
         one, other = self.nets.devices[start.device], self.nets.devices[end.device]
+        if bool(self.places.home(start)) != bool(self.places.home(end)):
+            return "wire"  # one of them is elsewhere
         if one.kind in OUTSIDE or other.kind in OUTSIDE:
             return "wire"  # also from a relay to its load, which is elsewhere
         if one.of != other.of or not one.of or not (one.kind in MARKS or other.kind in MARKS):
@@ -137,7 +139,8 @@ class _Laying:
             behind = self.nets.devices[port.device].of.startswith("light.")  # it has a loom of its own
             (clusters.setdefault((module, behind), []) if module else outside).append(port)
         sources = [p for p in outside if self.nets.devices[p.device].kind == "supply"]
-        hub = next(iter(sources or outside), None)
+        firm = [p for p in outside if self.nets.devices[p.device].kind in (*OUTSIDE, *MOVED)]
+        hub = next(iter(sources or firm or outside), None)
         before: Port | None = None
         for (module, _), ports in clusters.items():
             if hub is not None and self._starred(net, module):
@@ -152,9 +155,12 @@ class _Laying:
             elif before is not None:
                 yield before, chain[0]
             before = chain[-1]
-        for port in outside:
-            if hub is not None and port != hub:
-                yield port, hub
+        relays = {p.device: p for p in outside if self.nets.devices[p.device].kind == "relay"}
+        for port in outside:  # a diode across a coil is soldered to its relay, wherever that stands
+            relay = relays.get(self.places.relay_apart(self.nets.devices[port.device]))
+            to = hub if relay in (None, port) else relay
+            if to is not None and port != hub:
+                yield port, to
 
     def _star(self, ports: list[Port], at: Port) -> Iterator[tuple[Port, Port]]:
         """Everything on one part (or strip board) together, and from each a wire of its own to the board."""

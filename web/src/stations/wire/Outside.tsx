@@ -1,4 +1,4 @@
-/** Where boards, supplies and loads stand that are not behind a module, so that their wires have a length. */
+/** Where boards, supplies, loads and relays stand that are not behind a module, so that their wires have a length. */
 import type { HarnessView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { Button } from "../../ui/Button";
@@ -7,7 +7,7 @@ import { useLength } from "../../ui/useLength";
 import { OutsidePlan } from "./OutsidePlan";
 
 type Thing = HarnessView["outside"][number];
-const KINDS: Record<string, string> = { controller: "board", supply: "supply", load: "load" };
+const KINDS: Record<string, string> = { controller: "board", supply: "supply", load: "load", relay: "relay" };
 
 export function Outside({ harness }: { harness: HarnessView }) {
   const { id, design } = useDesign();
@@ -23,6 +23,16 @@ export function Outside({ harness }: { harness: HarnessView }) {
         <span className="num">{design.harness.away} mm</span> is reckoned from the module's exit on.
       </p>
       <OutsidePlan harness={harness} onStand={stand} />
+      {harness.outside.some((t) => t.said && !t.mounted) && (
+        <p
+          aria-hidden="true"
+          className="mt-2 grid max-w-3xl grid-cols-[minmax(0,1fr)_4rem_repeat(3,6rem)_7rem] gap-2 text-right text-[11px] text-faint"
+        >
+          <span className="col-start-3">right, mm</span>
+          <span>up, mm</span>
+          <span>behind, mm</span>
+        </p>
+      )}
       <ul className="mt-2 max-w-3xl">
         {harness.outside.map((thing, n) => (
           <li
@@ -63,16 +73,17 @@ export function Outside({ harness }: { harness: HarnessView }) {
               </>
             ) : (
               <>
-                <span className="col-span-3 text-judge">not said yet</span>
+                {thing.kind === "relay" ? (
+                  <span className="col-span-3 text-faint">at its control, until you say where</span>
+                ) : (
+                  <span className="col-span-3 text-judge">not said yet</span>
+                )}
                 <Button onClick={() => void stand(thing, spotFor(n, width))}>Below, behind</Button>
               </>
             )}
           </li>
         ))}
       </ul>
-      {harness.outside.some((t) => t.said && !t.mounted) && (
-        <p className="mt-1 text-[11px] text-faint">Columns: to the right, up, behind the face; all in mm.</p>
-      )}
     </div>
   );
 }

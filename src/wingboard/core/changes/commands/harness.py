@@ -42,7 +42,7 @@ class EditLoom(Saying):
 
 
 class StandOutside(Saying):
-    """Say where a board, a supply or a load stands that is not behind a module."""
+    """Say where a board, a supply, a load or a relay stands that is not behind a module."""
 
     do: Literal["stand"] = "stand"
     device: DeviceName

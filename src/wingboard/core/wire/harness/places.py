@@ -12,12 +12,16 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.resolved.profile import thickness
 from wingboard.core.wire.backlights import dimmed, lit, owner_of, rows
-from wingboard.core.wire.netlist import DeviceKind, Port, board_id
+from wingboard.core.wire.netlist import Device, DeviceKind, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.networks import networks
 
 OUTSIDE: tuple[DeviceKind, ...] = ("controller", "supply", "load")
 """What does not sit on a module, unless it is a board that stands behind one."""
+MOVED: tuple[DeviceKind, ...] = ("relay",)
+"""What is at its control until it is said to stand elsewhere, on a rail or beside its load."""
+OF_COIL = "-d"
+"""How the name of the diode across a relay's coil ends: it is soldered there."""
 
 
 class Spot(NamedTuple):
@@ -65,12 +69,18 @@ class Places:
         """The module on which a terminal is worked: of its part, or strip board; nothing for boards and what is
         outside."""
         device = self.nets.devices.get(port.device)
-        if device is None or device.kind in OUTSIDE:
+        if device is None or device.kind in OUTSIDE or self.relay_apart(device):
             return ""
         if device.module:
             return device.module
         part = self._parts.get(device.of)
         return part.place.module if part else self._networks.get(device.of, "")
+
+    def relay_apart(self, device: Device) -> str:
+        """The relay that stands elsewhere than at its control and is this device, or has it across its coil."""
+        owner = device.id.removesuffix(OF_COIL)
+        relay = self.nets.devices.get(owner)
+        return owner if relay and relay.kind in MOVED and owner in self._standing else ""
 
     def inside(self, port: Port) -> str:
         """The module behind which a terminal is, boards that stand there too; nothing for what is outside."""
@@ -102,7 +112,8 @@ class Places:
             return self._pad(port, *mounted)
         module = self.home(port)
         if not module:
-            stands = self._standing.get(port.device)
+            device = self.nets.devices.get(port.device)
+            stands = self._standing.get((device and self.relay_apart(device)) or port.device)
             return Spot("", stands.x, stands.y, stands.behind) if stands else Spot("", 0.0, 0.0, 0.0, said=False)
         behind = self._lights.get(port.device)
         if behind is not None:
