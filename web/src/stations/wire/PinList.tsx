@@ -100,7 +100,7 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
         ) : (
           <select
             aria-label={`Pin of ${row.function}, ${row.terminal}`}
-            className="num h-6 rounded border border-faint bg-sheet px-1"
+            className="num h-6 max-w-40 rounded border border-faint bg-sheet px-1"
             value={row.pin ? `${row.controller} ${row.pin}` : ""}
             onChange={(event) => choose(event.target.value)}
             onFocus={() => setOpened(true)}
@@ -129,18 +129,18 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
           </select>
         )}
       </td>
-      <td className="max-w-40 truncate px-2" title={`${row.function}, ${row.module}`}>
-        {row.function}
+      <td className="min-w-24 px-2" title={`${row.function}, ${row.module}`}>
+        <span className="line-clamp-2 wrap-anywhere">{row.function}</span>
       </td>
-      <td className="num px-2">{row.terminal}</td>
-      <td className="px-2 whitespace-nowrap" title={row.direction}>
+      <td className="num max-w-28 px-2 wrap-anywhere">{row.terminal}</td>
+      <td className="px-2" title={row.direction}>
         {row.kind}
       </td>
       <td className="num pl-2 text-right">{row.milliamps ? shown(row.milliamps, 0) : ""}</td>
-      <td className="px-2 whitespace-nowrap text-faint">{row.boot}</td>
-      <td className="num max-w-24 truncate px-2 text-faint">{row.common}</td>
+      <td className="px-2 text-faint">{row.boot}</td>
+      <td className="num max-w-24 px-2 text-faint">{row.common}</td>
       <td className="max-w-28 truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
-      <td className="min-w-40 px-2 text-faint">{row.note}</td>
+      <td className="min-w-32 px-2 text-faint">{row.note}</td>
       <td className="px-2">
         {row.pin && row.pin !== "all" && !row.via && (
           <label className="mr-2 inline-flex items-center gap-1 whitespace-nowrap text-faint" title={FOUND}>
