@@ -1,5 +1,6 @@
 /** The pin list: what to solder from; a pin can be set by hand or taken back. */
-import { useState } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef, useState } from "react";
 import type { Row, WireView } from "../../api/types";
 import { useChanges, useDesign } from "../../app/design";
 import { useSession } from "../../app/session";
@@ -16,7 +17,7 @@ export function PinList({ wire }: { wire: WireView }) {
       .includes(wanted);
   const rows = wanted ? wire.rows.filter(has) : wire.rows;
   return (
-    <>
+    <div className="flex h-full flex-col">
       <p className="flex items-center gap-3 border-b border-rule bg-card px-3 py-1.5 text-[12px]">
         <input
           type="search"
@@ -28,52 +29,101 @@ export function PinList({ wire }: { wire: WireView }) {
         />
         {wanted && <span className="text-faint">{many(rows.length, "line")}</span>}
       </p>
-      <PinTable wire={wire} rows={rows} />
-    </>
+      {rows.length > 0 ? (
+        <PinTable wire={wire} rows={rows} />
+      ) : (
+        <p className="p-4 text-faint">
+          {wanted
+            ? `No line has “${sought.trim()}” on it.`
+            : "No lines yet: place parts at Face, and add a controller here for them."}
+        </p>
+      )}
+    </div>
   );
 }
 
 const FOUND = "Its wire is there already, on a panel wired before: it counts as soldered, and stays";
 
-const HEADS: readonly (readonly [string, string])[] = [
-  ["board and pin", ""],
-  ["function", ""],
-  ["terminal", ""],
-  ["kind", "What the pin is used as"],
-  ["mA", "Through the pin"],
-  ["at power-up", "Until the program speaks"],
-  ["common", "What its other end is joined with"],
-  ["module", ""],
-  ["note", ""],
-  ["found so", FOUND],
+/** Height of a row with a line of words (px), until it is measured. */
+const ROW = 33;
+/** What heads a column, what that means, how wide it is. */
+const HEADS: readonly (readonly [string, string, string])[] = [
+  ["board and pin", "", "w-44"],
+  ["function", "", ""],
+  ["terminal", "", "w-20"],
+  ["kind", "What the pin is used as", "w-20"],
+  ["mA", "Through the pin", "w-10 text-right"],
+  ["at power-up", "Until the program speaks", "w-20"],
+  ["common", "What its other end is joined with", "w-18"],
+  ["module", "", "w-28 max-[1500px]:hidden"],
+  ["note", "", "w-40 min-[1500px]:w-64"],
+  ["found so", FOUND, "w-22"],
 ];
 
+/** Only the rows in sight are drawn. */
 function PinTable({ wire, rows }: { wire: WireView; rows: readonly Row[] }) {
+  const frame = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it returns is used here only, and at once
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    getItemKey: (n) => rows[n]?.line ?? n,
+    overscan: 10,
+  });
+  const seen = virtual.getVirtualItems();
+  const above = seen[0]?.start ?? 0;
+  const below = virtual.getTotalSize() - (seen.at(-1)?.end ?? 0);
   return (
-    <table className="w-full border-collapse bg-sheet text-left text-[12px]">
-      <thead className="sticky top-0 bg-card text-[11px] text-faint">
-        <tr>
-          {HEADS.map(([head, help]) => (
-            <th
-              key={head}
-              className={`px-2 py-1.5 font-normal whitespace-nowrap first:pl-3 ${head === "module" ? "max-[1500px]:hidden" : ""}`}
-              title={help || undefined}
-            >
-              {head}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <PinRow key={row.line} row={row} wire={wire} />
-        ))}
-      </tbody>
-    </table>
+    <div ref={frame} className="min-h-0 flex-1 overflow-auto">
+      <table
+        aria-rowcount={rows.length + 1}
+        className="w-full min-w-[860px] table-fixed border-collapse bg-sheet text-left text-[12px]"
+      >
+        <thead className="sticky top-0 z-1 bg-card text-[11px] text-faint">
+          <tr aria-rowindex={1}>
+            {HEADS.map(([head, help, width]) => (
+              <th
+                key={head}
+                className={`px-2 py-1.5 font-normal whitespace-nowrap first:pl-3 ${width}`}
+                title={help || undefined}
+              >
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {above > 0 && <tr aria-hidden="true" style={{ height: above }} />}
+          {seen.map(({ index }) => {
+            const row = rows[index];
+            return (
+              row && (
+                <PinRow
+                  key={row.line}
+                  row={row}
+                  wire={wire}
+                  index={index}
+                  measured={virtual.measureElement}
+                />
+              )
+            );
+          })}
+          {below > 0 && <tr aria-hidden="true" style={{ height: below }} />}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
-function PinRow({ row, wire }: { row: Row; wire: WireView }) {
+interface RowProps {
+  row: Row;
+  wire: WireView;
+  index: number;
+  measured: (element: HTMLTableRowElement | null) => void;
+}
+
+function PinRow({ row, wire, index, measured }: RowProps) {
   const { id } = useDesign();
   const { send } = useChanges(id);
   const fn = row.owner;
@@ -89,18 +139,21 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
   };
   return (
     <tr
+      ref={measured}
+      data-index={index}
+      aria-rowindex={index + 2}
       className={`border-t border-rule ${selected ? "bg-wash" : ""}`}
       onClick={() => useSession.getState().select([fn])}
     >
       <td className="px-3 py-1">
         {row.via || row.pin === "all" ? (
-          <span className="num">
+          <span className="num wrap-anywhere whitespace-normal">
             {row.board}, {row.pin}
           </span>
         ) : (
           <select
             aria-label={`Pin of ${row.function}, ${row.terminal}`}
-            className="num h-6 max-w-40 rounded border border-faint bg-sheet px-1"
+            className="num h-6 w-full rounded border border-faint bg-sheet px-1"
             value={row.pin ? `${row.controller} ${row.pin}` : ""}
             onChange={(event) => choose(event.target.value)}
             onFocus={() => setOpened(true)}
@@ -129,18 +182,18 @@ function PinRow({ row, wire }: { row: Row; wire: WireView }) {
           </select>
         )}
       </td>
-      <td className="min-w-24 px-2" title={`${row.function}, ${row.module}`}>
+      <td className="px-2" title={`${row.function}, ${row.module}`}>
         <span className="line-clamp-2 wrap-anywhere">{row.function}</span>
       </td>
-      <td className="num max-w-28 px-2 wrap-anywhere">{row.terminal}</td>
+      <td className="num px-2 wrap-anywhere whitespace-normal">{row.terminal}</td>
       <td className="px-2" title={row.direction}>
         {row.kind}
       </td>
       <td className="num pl-2 text-right">{row.milliamps ? shown(row.milliamps, 0) : ""}</td>
       <td className="px-2 text-faint">{row.boot}</td>
-      <td className="num max-w-24 px-2 text-faint">{row.common}</td>
-      <td className="max-w-28 truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
-      <td className="min-w-32 px-2 text-faint">{row.note}</td>
+      <td className="num px-2 wrap-anywhere whitespace-normal text-faint">{row.common}</td>
+      <td className="truncate px-2 text-faint max-[1500px]:hidden">{row.module}</td>
+      <td className="px-2 wrap-anywhere text-faint">{row.note}</td>
       <td className="px-2">
         {row.pin && row.pin !== "all" && !row.via && (
           <label className="mr-2 inline-flex items-center gap-1 whitespace-nowrap text-faint" title={FOUND}>

@@ -78,10 +78,16 @@ export default function Wire() {
     <div className="flex h-full flex-col">
       <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-rule bg-card px-4 text-[12px]">
         <span className="mr-2">
-          {many(wire.data.rows.filter((row) => !row.via).length, "line")},{" "}
-          <span className={bare ? "font-semibold text-judge" : "text-ok"}>
-            {bare ? `${bare} without a pin` : "every one has a pin"}
-          </span>
+          {wire.data.rows.length === 0 ? (
+            <span className="text-faint">No lines yet</span>
+          ) : (
+            <>
+              {many(wire.data.rows.filter((row) => !row.via).length, "line")},{" "}
+              <span className={bare ? "font-semibold text-judge" : "text-ok"}>
+                {bare ? `${bare} without a pin` : "every one has a pin"}
+              </span>
+            </>
+          )}
         </span>
         <Button look="solid" disabled={busy || bare === 0} onClick={() => void solve(false)}>
           Assign missing
@@ -145,7 +151,7 @@ export default function Wire() {
           onClose={() => setSolved(null)}
         />
       )}
-      <div className={`min-h-0 flex-1 ${shows === "list" ? "overflow-auto" : "max-[900px]:overflow-y-auto"}`}>
+      <div className={`min-h-0 flex-1 ${shows === "list" ? "" : "max-[900px]:overflow-y-auto"}`}>
         {shows === "list" && <PinList wire={wire.data} />}
         {shows === "schemes" && <Schemes />}
         {shows === "power" && <Power />}
