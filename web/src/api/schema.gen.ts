@@ -9233,6 +9233,16 @@ export interface components {
             /** Stops */
             stops: components["schemas"]["StopView"][];
             /**
+             * Lost Most
+             * @description % of a source's volts that may be lost on the way
+             */
+            lost_most: number;
+            /**
+             * Close
+             * @description The share of what a branch bears from which on it is loaded to its limit
+             */
+            close: number;
+            /**
              * Cautions
              * @description What stands first where something here can kill
              */

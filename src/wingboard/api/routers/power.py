@@ -8,6 +8,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.findings.limits import limit
 from wingboard.core.record.functions import StopRole, emergency
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.harness.laid import losses
@@ -72,6 +73,8 @@ class PowerView(BaseModel):
     roots: list[NodeView]
     losses: list[LossView]
     stops: list[StopView]
+    lost_most: float = Field(description="% of a source's volts that may be lost on the way")
+    close: float = Field(description="The share of what a branch bears from which on it is loaded to its limit")
     cautions: list[str] = Field(description="What stands first where something here can kill")
 
 
@@ -148,6 +151,8 @@ def power(desk: OnDesk, design_id: DesignId) -> Response:
         roots=[_node(r, root, 0.0) for root in roots],
         losses=_losses(r),
         stops=_stops(r),
+        lost_most=limit(r.design, "drop-most"),
+        close=1 / limit(r.design, "breaker-factor"),
         cautions=list(live_cautions(r)),
     )
     return as_json(view)

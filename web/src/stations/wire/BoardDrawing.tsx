@@ -159,7 +159,9 @@ const PinDrawing = memo(function PinDrawing(props: PinProps) {
             stroke="var(--board-ink)"
             strokeWidth={0.8 * u}
           >
-            <title>Set by hand: it stays</title>
+            <title>
+              {row.by === "hand" ? "Set by hand: it stays" : "Found so on a panel wired before: it stays"}
+            </title>
           </rect>
         )}
         {row?.wire?.soldered && (

@@ -50,7 +50,13 @@ export function Power() {
       </div>
       <div className="flex min-h-0 flex-1 max-[900px]:flex-col">
         <div className="min-h-0 min-w-0 flex-1 overflow-auto bg-desk p-4">
-          <Tree spots={spots} state={now} chosen={picked} onChoose={(node) => setChosen(node?.id ?? null)} />
+          <Tree
+            spots={spots}
+            state={now}
+            near={found.data.close}
+            chosen={picked}
+            onChoose={(node) => setChosen(node?.id ?? null)}
+          />
         </div>
         <aside
           aria-label="Of this branch"
@@ -63,7 +69,7 @@ export function Power() {
           ))}
           {picked && <PowerCard node={picked.node} state={now} states={states} />}
           {(!picked || picked.node.kind === "usb") && <UsbCard />}
-          <Losses losses={found.data.losses} />
+          <Losses losses={found.data.losses} most={found.data.lost_most} />
           <Stops stops={found.data.stops} />
         </aside>
       </div>
@@ -74,11 +80,13 @@ export function Power() {
 interface TreeProps {
   spots: readonly Spot[];
   state: State;
+  /** From which share of what it bears on a branch is shown as loaded to its limit. */
+  near: number;
   chosen: Spot | null;
   onChoose: (node: PowerNode | null) => void;
 }
 
-function Tree({ spots, state, chosen, onChoose }: TreeProps) {
+function Tree({ spots, state, near, chosen, onChoose }: TreeProps) {
   const select = useSession((s) => s.select);
   const columns = Math.max(...spots.map((s) => s.column)) + 1;
   const rows = Math.max(...spots.map((s) => s.row)) + 1;
@@ -106,6 +114,7 @@ function Tree({ spots, state, chosen, onChoose }: TreeProps) {
           key={spot.node.id}
           spot={spot}
           state={state}
+          near={near}
           chosen={chosen === spot}
           onChoose={() => {
             onChoose(chosen === spot ? null : spot.node);
@@ -147,16 +156,17 @@ const KINDS: Record<PowerNode["kind"], string> = {
 interface BoxProps {
   spot: Spot;
   state: State;
+  near: number;
   chosen: boolean;
   onChoose: () => void;
 }
 
-function NodeBox({ spot, state, chosen, onChoose }: BoxProps) {
+function NodeBox({ spot, state, near, chosen, onChoose }: BoxProps) {
   const { node, column } = spot;
   const now = node.amps[state] ?? 0;
   const share = node.most > 0 ? now / node.most : null;
   const over = share !== null && share > 1.0001;
-  const close = share !== null && share > 0.8001;
+  const close = share !== null && share > near + 1e-4;
   const cold = state === "all" && node.inrush > 1.05 * now ? `, ${amps(node.inrush)} cold` : "";
   const figure = `${amps(now)}${node.most > 0 ? ` of ${amps(node.most)}` : ""}${cold}`;
   return (
@@ -192,7 +202,7 @@ function NodeBox({ spot, state, chosen, onChoose }: BoxProps) {
   );
 }
 
-function Losses({ losses }: { losses: PowerView["losses"] }) {
+function Losses({ losses, most }: { losses: PowerView["losses"]; most: number }) {
   const select = useSession((s) => s.select);
   if (losses.length === 0) return null;
   return (
@@ -210,7 +220,7 @@ function Losses({ losses }: { losses: PowerView["losses"] }) {
               <span className="min-w-0 flex-1 truncate">
                 {loss.source} to {loss.name}
               </span>
-              <span className={`num shrink-0 ${loss.share > 3 ? "text-judge" : ""}`}>
+              <span className={`num shrink-0 ${loss.share > most ? "text-judge" : ""}`}>
                 {loss.lost.toFixed(2)} V, {loss.share.toFixed(1)}%
               </span>
             </button>

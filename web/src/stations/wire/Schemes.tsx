@@ -137,7 +137,7 @@ function SelectorSection({ selector }: { selector: Selector }) {
         <table className="mt-1 border-collapse">
           <tbody>
             {words.map((word, n) => (
-              <tr key={word} className="border-t border-rule">
+              <tr key={n} className="border-t border-rule">
                 <td className="py-0.5 pr-6">{word}</td>
                 {bits > 0 ? (
                   <td className="num py-0.5 tracking-widest">{n.toString(2).padStart(bits, "0")}</td>
@@ -208,8 +208,8 @@ function Topologies({ ways }: { ways: NetworksView["topologies"] }) {
       </table>
       <p className="mt-1 max-w-[80ch] text-[11px] text-faint">
         Each board sits at the module that most of its lines come from; from every other module its lines
-        cross a joint, with 5 V and ground. Prices are from memory. Boards are added above; pins are then
-        assigned module by module.
+        cross a joint, with its supply and ground. Prices are from memory. Boards are added above; pins are
+        then assigned module by module.
       </p>
     </section>
   );

@@ -104,7 +104,11 @@ function WayRow({ option, onTake }: { option: WayOption; onTake: (() => void) | 
     : option.pins;
   const said = [
     ...option.loses,
-    ...(option.left.length ? [`${many(option.left.length, "line")} would stay by itself`] : []),
+    ...(option.left.length
+      ? [
+          `${many(option.left.length, "line")} would stay by ${option.left.length > 1 ? "themselves" : "itself"}`,
+        ]
+      : []),
   ];
   const cell = "num py-0.5 pl-3 text-right whitespace-nowrap";
   return (
