@@ -121,6 +121,8 @@ def test_a_sheet_in_a_spreadsheet_has_no_formula_and_every_wire(tram: TestClient
         ({"do": "set_harness", "area": 900}, "area"),
         ({"do": "edit_supply", "supply": "twelve", "fuse": -1}, "fuse"),
         ({"do": "stand", "device": "No Such!", "x": 1, "y": 1}, "device"),
+        ({"do": "stand", "device": "supply.nowhere", "x": 1, "y": 1}, "device"),
+        ({"do": "stand", "device": "f1", "x": 1, "y": 1}, "device"),
         ({"do": "stand", "device": "supply.twelve", "x": 1e9, "y": 1}, "x"),
         ({"do": "set_usb", "ports": 0}, "ports"),
         ({"do": "add_wire", "colour": "red", "metres": -4}, "metres"),

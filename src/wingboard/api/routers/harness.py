@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.parts.tags import TagKind
 from wingboard.core.record.harness import Carries, NetClass, PlugKind, WireColour
+from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.crib import crib_pdf
 from wingboard.core.wire.harness.bundles import Drop, LoomPlan, Section, looms
@@ -300,6 +301,8 @@ def pins_for_c(desk: OnDesk, design_id: DesignId, board: str = "") -> Response:
     """The pins of one board as a header for C and C++; of the first where none is named."""
     r = desk.open(design_id).resolved
     there = [c.id for c in r.design.controllers]
-    ident = board if board in there else next(iter(there), "")
+    if board and board not in there:
+        raise UnknownThing(f"There is no controller “{board}” in this design", "board")
+    ident = board or next(iter(there), "")
     content = header(r, ident) if ident else b"// There is no board yet.\n"
     return download(content, "text/x-c; charset=utf-8", f"{design_id}-{ident or 'no-board'}-pins.h")

@@ -26,6 +26,14 @@ def handle_edit_loom(command: EditLoom, design: Design, catalogue: Catalogue) ->
 @carry_out.register
 def handle_stand(command: StandOutside, design: Design, catalogue: Catalogue) -> Design:
     made = Standing(**command.model_dump(exclude={"do"}))
+    kind, _, ident = made.device.partition(".")
+    there = {
+        "board": {c.id for c in design.controllers},
+        "supply": {s.id for s in design.workshop.supplies},
+    }.get(kind)
+    known = ident in there if there is not None else bool(ident) and any(f.id == kind for f in design.functions)
+    if not known:
+        raise UnknownThing(f"There is nothing called “{made.device}” that could stand somewhere", "device")
     kept = tuple(s for s in design.harness.standing if s.device != made.device)
     return with_changes(design, harness=edited(design.harness, {"standing": (*kept, made)}))
 
