@@ -70,11 +70,11 @@ function Figures({ finding, bar }: { finding: Finding; bar: boolean }) {
       )}
       <div className="num mt-1 flex flex-wrap justify-between gap-x-3">
         <span className={TEXT[finding.severity]}>
-          {withUnit(measured.value, measured.unit)}
+          {withUnit(measured.value, measured.unit, needed.value)}
           {isMeasured(measured.unit) && " measured"}
         </span>
         <span>
-          {isMeasured(needed.unit) ? withUnit(needed.value, needed.unit) : withUnit(needed.value, "").trim()}{" "}
+          {withUnit(needed.value, isMeasured(needed.unit) ? needed.unit : "", measured.value).trim()}{" "}
           {finding.bound === "least" ? "needed" : finding.bound === "most" ? "at most" : "is too much"}
         </span>
       </div>

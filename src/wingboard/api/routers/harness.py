@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.parts.tags import TagKind
-from wingboard.core.record.harness import Carries, NetClass, PlugKind, WireColour
 from wingboard.core.record.errors import UnknownThing
+from wingboard.core.record.harness import Carries, NetClass, PlugKind, WireColour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.crib import crib_pdf
 from wingboard.core.wire.harness.bundles import Drop, LoomPlan, Section, looms

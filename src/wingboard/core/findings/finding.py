@@ -49,9 +49,14 @@ class Measure(Record):
         """Whether it is a count."""
         return self.unit not in MEASURED
 
-    def said(self, unit: bool = True) -> str:
-        """As it is shown: one decimal (two below one), counts whole, a true minus, no negative zero."""
+    def said(self, unit: bool = True, beside: float | None = None) -> str:
+        """As it is shown: one decimal (two below one), counts whole, a true minus, no negative zero.
+
+        With more decimals, three at most, where it could not be told from the figure that stands ``beside`` it.
+        """
         places = 2 if 0 < abs(self.value) < 1 else 1
+        while beside not in (None, self.value) and places < 3 and f"{self.value:.{places}f}" == f"{beside:.{places}f}":
+            places += 1
         if self.unit != "mm" and self.value.is_integer():
             places = 0
         number = f"{round(self.value, places) + 0.0:.{places}f}".replace("-", "−")
@@ -113,9 +118,9 @@ class Finding(Record):
         """What was measured and what is needed, in one line; nothing where there are no figures."""
         if self.measured is None or self.needed is None:
             return ""
-        needed = self.needed.said(unit=not self.needed.counted)
+        needed = self.needed.said(unit=not self.needed.counted, beside=self.measured.value)
         words = {"least": f"{needed} needed", "most": f"at most {needed}", "below": f"less than {needed} needed"}
-        return f"{self.measured.said()}, {words[self.bound]}"
+        return f"{self.measured.said(beside=self.needed.value)}, {words[self.bound]}"
 
     def told(self) -> Finding:
         """This finding as it is kept and shown: the design that its check looked at is let go."""
