@@ -200,10 +200,13 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     expect(drawing).not_to_have_attribute("data-scale", whole or "")
     page.keyboard.press("f")
     expect(drawing).to_have_attribute("data-scale", whole or "")
+    page.get_by_role("button", name="Wiper, 1", exact=True).drag_to(page.locator("[data-pin='A0']"))  # pulled there
+    revision(page, 2)
+    assert [p.pin for p in kept(demo_desk).pins if p.by == "hand"] == ["A0"]
     page.get_by_role("button", name=re.compile("^Master key")).click()
     page.get_by_role("tab", name=re.compile("^ATmega2560 2")).click()
     page.get_by_role("button", name="Give pin 53 of ATmega2560 2").click()
-    revision(page, 2)
+    revision(page, 3)
     page.get_by_role("tab", name="Pin list").click()
     sought = page.get_by_label("Find a line by its function")
     sought.fill("Master key")
@@ -223,7 +226,7 @@ def test_a_pin_is_set_by_hand_in_the_list_and_on_the_wires(watched: Page, addres
     page.get_by_role("button", name="Assign missing").click()
     expect(page.get_by_text("every one has a pin")).to_be_visible()
     by_hand = [(p.line, p.controller, p.pin) for p in kept(demo_desk).pins if p.by == "hand"]
-    assert by_hand == [("f18.on", "atmega2560-2", "53")]
+    assert ("f18.on", "atmega2560-2", "53") in by_hand and len(by_hand) == 2
 
 
 def test_a_module_is_read_another_way_and_a_board_of_ones_own_takes_its_lines(

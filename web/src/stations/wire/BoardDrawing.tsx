@@ -3,6 +3,7 @@ import { memo } from "react";
 import type { BoardView, Row } from "../../api/types";
 import type { Layout, Lit } from "./layout";
 import { press } from "./press";
+import type { Grab } from "./usePull";
 
 interface Props {
   board: BoardView;
@@ -16,11 +17,15 @@ interface Props {
   onOver: (lines: readonly string[]) => void;
   onPick: (line: string) => void;
   onGive: (pin: string) => void;
+  /** The pin over which a line is held that is being pulled there. */
+  target: string | null | undefined;
+  onGrab: Grab;
 }
 
 type Pin = BoardView["pins"][number];
 
-export function BoardDrawing({ board, layout, rows, here, lit, picking, onOver, onPick, onGive }: Props) {
+export function BoardDrawing(props: Props) {
+  const { board, layout, rows, here, lit, picking, target, onOver, onPick, onGive, onGrab } = props;
   const { x, y, width, height } = layout.board;
   const u = layout.unit;
   const free = board.pins.filter((pin) => pin.lines.length === 0).length;
@@ -70,11 +75,12 @@ export function BoardDrawing({ board, layout, rows, here, lit, picking, onOver, 
               u={u}
               row={row}
               mine={row !== undefined && here.has(row.line)}
-              isLit={pin.lines.some((line) => lit.has(line))}
+              isLit={target === pin.name || pin.lines.some((line) => lit.has(line))}
               picking={picking}
               onOver={onOver}
               onPick={onPick}
               onGive={picking ? onGive : undefined}
+              onGrab={onGrab}
             />
           )
         );
@@ -83,7 +89,7 @@ export function BoardDrawing({ board, layout, rows, here, lit, picking, onOver, 
   );
 }
 
-interface PinProps extends Pick<Props, "picking" | "onOver" | "onPick"> {
+interface PinProps extends Pick<Props, "picking" | "onOver" | "onPick" | "onGrab"> {
   /** Of its board. */
   name: string;
   pin: Pin;
@@ -100,7 +106,7 @@ interface PinProps extends Pick<Props, "picking" | "onOver" | "onPick"> {
 }
 
 const PinDrawing = memo(function PinDrawing(props: PinProps) {
-  const { name, pin, x, y, left, u, row, mine, isLit, picking, onOver, onPick, onGive } = props;
+  const { name, pin, x, y, left, u, row, mine, isLit, picking, onOver, onPick, onGive, onGrab } = props;
   const at = { x, y, left };
   const line = pin.lines[0];
   const giving = picking !== undefined;
@@ -126,7 +132,9 @@ const PinDrawing = memo(function PinDrawing(props: PinProps) {
               onKeyDown: press(act),
             }
           : {})}
+        data-pin={pin.name}
         className={act ? "cursor-pointer" : undefined}
+        onPointerDown={(event) => line !== undefined && row?.pin !== "all" && onGrab(line, event)}
         onMouseEnter={() => onOver(pin.lines)}
         onMouseLeave={() => onOver([])}
       >

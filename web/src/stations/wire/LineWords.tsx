@@ -7,7 +7,7 @@ export function LineWords({ rows, picking }: { rows: readonly Row[]; picking: bo
   if (!row)
     return (
       <p className="text-faint">
-        Press the end of a line to follow it, then a free pin to move it there; the wheel zooms
+        Pull the end of a line to a pin, or press it and then the pin, to move it there; the wheel zooms
       </p>
     );
   if (rows.length > 1) {

@@ -1,6 +1,6 @@
 /**
  * The module from behind, as one sees it with the iron in hand, and a board beside it: hover or pick one end and the
- * whole line is thick; pick a line, then a free pin, to set it by hand.
+ * whole line is thick; pull a line to a pin, or pick it and then a pin, to set it by hand.
  */
 import { useCallback, useRef, useState } from "react";
 import type { Row, WireView } from "../../api/types";
@@ -19,6 +19,8 @@ import { Carriers } from "./Carriers";
 import { Ways } from "./Ways";
 import { Marks, ModuleDrawing } from "./ModuleDrawing";
 import { useOnView } from "./onView";
+import { Pulled } from "./Pulled";
+import { usePull } from "./usePull";
 import { PlugsBetween } from "./PlugsBetween";
 import { Wires } from "./Wires";
 
@@ -52,6 +54,13 @@ export function Loom({ wire, onTest }: Props) {
     name: `wire ${id} ${module?.id} ${board?.id} ${between.length}`,
     room: 14,
   });
+  const give = (line: string | null, pin: string) => {
+    if (line && board)
+      void send([{ do: "pin", line, controller: board.id, pin, found: false }]).then(() =>
+        setPicked((now) => (now === line ? null : now)),
+      );
+  };
+  const { pull, grab } = usePull(camera, give);
   useCommands({ "wire.out": picked ? () => setPicked(null) : undefined });
   if (!module || !wire.modules.some((m) => m.terminals.some((t) => t.net)))
     return <p className="p-6 text-faint">No wires yet: place parts at Face, then come back.</p>;
@@ -59,17 +68,14 @@ export function Loom({ wire, onTest }: Props) {
   const chosen = design.functions.filter(
     (fn) => fn.place && fn.part && (picked ? fn.id === pickedOwner : selection.includes(fn.id)),
   );
-  const named = picked !== null ? [picked] : over;
+  const named = pull ? [pull.line] : picked !== null ? [picked] : over;
+  const held = pull?.line ?? picked;
+  // What is read through a chip or a matrix has no pin of its own to be given.
+  const giving = wire.rows.find((row) => row.line === held && !row.via && row.pin !== "all");
   const lit: Lit = withNetworks(
     wire,
     named.length > 0 ? named : wire.rows.filter((r) => selection.includes(r.owner)).map((r) => r.line),
   );
-  const give = (pin: string) => {
-    if (picked && board)
-      void send([{ do: "pin", line: picked, controller: board.id, pin, found: false }]).then(() =>
-        setPicked((now) => (now === picked ? null : now)),
-      );
-  };
   return (
     <div className="flex h-full flex-col max-[900px]:h-auto">
       <div className="flex min-h-9 flex-wrap items-end justify-between gap-x-6">
@@ -113,6 +119,7 @@ export function Loom({ wire, onTest }: Props) {
           picked={picked}
           onOver={setOver}
           onPick={pick}
+          onGrab={grab}
         />
         {board ? (
           <BoardDrawing
@@ -121,10 +128,12 @@ export function Loom({ wire, onTest }: Props) {
             rows={wire.rows}
             here={here}
             lit={lit}
-            picking={wire.rows.find((row) => row.line === picked)}
+            picking={giving}
+            target={giving && pull?.pin}
             onOver={setOver}
             onPick={pick}
-            onGive={give}
+            onGive={(pin) => give(giving?.line ?? null, pin)}
+            onGrab={grab}
           />
         ) : (
           <Words x={layout.arrival} y={module.height / 2} size={10 * layout.unit} anchor="start">
@@ -140,6 +149,9 @@ export function Loom({ wire, onTest }: Props) {
           scale={camera.viewport.scale}
         />
         <Marks module={module} at={layout.module} rows={rows} lit={lit} scale={camera.viewport.scale} />
+        {giving && pull && (
+          <Pulled module={module} layout={layout} pull={pull} scale={camera.viewport.scale} />
+        )}
         <PlugsBetween layout={layout} rows={rows} lit={lit} onOver={setOver} onPick={pick} />
       </Canvas>
       {chosen[0] && (
@@ -158,7 +170,7 @@ export function Loom({ wire, onTest }: Props) {
         </div>
       )}
       <div className="flex min-h-9 items-center gap-3 border-t border-rule bg-card px-4 py-1 text-[12px]">
-        <LineWords rows={wire.rows.filter((row) => lit.has(row.line))} picking={picked !== null} />
+        <LineWords rows={wire.rows.filter((row) => lit.has(row.line))} picking={giving !== undefined} />
         <span className="flex-1" />
         <Looking camera={camera} real={false} />
       </div>

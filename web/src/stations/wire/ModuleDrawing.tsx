@@ -5,6 +5,7 @@ import { useSession } from "../../app/session";
 import { Tag } from "../../canvas/Tag";
 import type { Lit } from "./layout";
 import { press } from "./press";
+import type { Grab } from "./usePull";
 
 interface Props {
   module: ModuleBehind;
@@ -15,13 +16,14 @@ interface Props {
   picked: string | null;
   onOver: (lines: readonly string[]) => void;
   onPick: (line: string) => void;
+  onGrab: Grab;
 }
 
 const NONE: readonly string[] = [];
 /** Height of a terminal's mark on the screen (px). */
 const MARK = 9;
 
-export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, onPick }: Props) {
+export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, onPick, onGrab }: Props) {
   const s = 1 / scale;
   const ends = useMemo(() => new Map(module.ends.map((end) => [end.line, end])), [module]);
   const ofOwner = useMemo(() => {
@@ -58,6 +60,7 @@ export function ModuleDrawing({ module, at, scale, rows, lit, picked, onOver, on
               picked={picked === row.line}
               onOver={onOver}
               onPick={onPick}
+              onGrab={onGrab}
             />
           )
         );
@@ -177,9 +180,10 @@ interface EndProps {
   picked: boolean;
   onOver: Props["onOver"];
   onPick: Props["onPick"];
+  onGrab: Grab;
 }
 
-const End = memo(function End({ row, x, y, lit, picked, onOver, onPick }: EndProps) {
+const End = memo(function End({ row, x, y, lit, picked, onOver, onPick, onGrab }: EndProps) {
   return (
     <g
       role="button"
@@ -192,6 +196,7 @@ const End = memo(function End({ row, x, y, lit, picked, onOver, onPick }: EndPro
       onMouseLeave={() => onOver(NONE)}
       onFocus={() => onOver([row.line])}
       onBlur={() => onOver(NONE)}
+      onPointerDown={(event) => !row.via && onGrab(row.line, event)}
       onClick={() => onPick(row.line)}
       onKeyDown={press(() => onPick(row.line))}
     >
