@@ -118,6 +118,7 @@ export default function Wire() {
         {shows === "harness" && (
           <>
             <Download href={`${base}/looms.pdf`}>Looms</Download>
+            <Download href={`${base}/looms.svg`}>as SVG</Download>
             <Download href={`${base}/plugs.pdf`}>Plugs</Download>
             <Download href={`${base}/labels.pdf`}>Labels</Download>
           </>
