@@ -230,7 +230,7 @@ def main() -> int:
     paces.append(machine_pace())
     rows += start_rows()
     paces.append(machine_pace())
-    rows += [archive_row(), *light_rows(), *pins_rows(), export_row(), *travel_rows(), page_row()]
+    rows += [archive_row(), export_row(), *light_rows(), *pins_rows(), *travel_rows(), page_row()]
     if "--no-browser" not in sys.argv:
         rows.append(drag_row())
     rows.insert(0, machine_row([*paces, machine_pace()]))

@@ -166,6 +166,9 @@ function OnHand({ harness, change }: Props) {
                 <span className="num">{(rest.left / 1000).toFixed(2)} m left</span>
               </p>
             ))}
+            {rests.length > 6 && (
+              <p className="mt-0.5 text-[11px] text-faint">and {many(rests.length - 6, "piece")} more</p>
+            )}
           </div>
         );
       })}
