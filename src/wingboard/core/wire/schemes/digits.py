@@ -6,6 +6,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from wingboard.core.record.part import PASSES_ON
+from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.netlist import Joining, Port
 from wingboard.core.wire.schemes.networks import Network
 
@@ -42,5 +43,11 @@ def shown(network: Network) -> tuple[Shown, ...]:
         f, part = signal.placed.function, signal.placed.part
         if signal.told.id == "data" and (part.digits is not None or network.kind == "pixels"):
             count = part.digits.count if part.digits else 0
-            found.append(Shown(f.id, f.name, count, max(0, count - (f.digits or count))))
+            found.append(Shown(f.id, f.name, count, dark_of(signal.placed)))
     return tuple(found)
+
+
+def dark_of(placed: Placed) -> int:
+    """How many digits of a read-out, from the left, its function does not show."""
+    count = placed.part.digits.count if placed.part.digits else 0
+    return max(0, count - (placed.function.digits or count))

@@ -1,0 +1,221 @@
+// The link: lines of plain text, as docs/protocol.md says. Each line that the board says ends in a checksum; a line that
+// it hears may leave it out.
+#pragma once
+#include "saying.h"
+#include "tables.h"
+#if INPUT_COUNT
+#include "inputs.h"
+#endif
+#if OUTPUT_COUNT
+#include "outputs.h"
+#endif
+
+const uint8_t LONGEST_LINE = 80;
+// Without a line from the host for so long (ms) the link is lost.
+const uint16_t LINK_HOLDS = 3000;
+
+bool linked = false;
+uint32_t lastHeard = 0;
+
+// A host has answered for the first time, or no longer does.
+void linkChanged() {
+#if OUTPUT_COUNT
+  if (!linked) loadsForget();
+  outputsShow(linked);
+#endif
+}
+
+void sayHello() {
+  say.print(F("board "));
+  say.print(PROTOCOL);
+  say.print(' ');
+  say.print((const __FlashStringHelper *)BOARD_LETTER);
+  say.print(F(" of "));
+  say.print((const __FlashStringHelper *)DESIGN);
+  say.print(F(" revision "));
+  say.print(REVISION);
+  say.print(F(" lines "));
+  say.print((const __FlashStringHelper *)LINES);
+  say.end();
+}
+
+void sayError(const __FlashStringHelper *what, const char *about) {
+  say.print(F("error "));
+  say.print(what);
+  if (*about) {
+    say.print(' ');
+    say.print(about);
+  }
+  say.end();
+}
+
+#if OUTPUT_COUNT
+void sayOutput(const Output &output, uint8_t value) {
+  say.print(F("is "));
+  say.print(output.name);
+  say.print(' ');
+#if DISPLAY_COUNT
+  if (output.kind == TEXT) {
+    say.print(displayText(output.a));
+    return say.end();
+  }
+#endif
+  say.print(value);
+  say.end();
+}
+
+// A figure from 0 to `most`; -1 where it is none.
+int16_t figure(const char *word, int16_t most) {
+  if (!*word) return -1;
+  int16_t made = 0;
+  for (; *word; word++) {
+    if (*word < '0' || *word > '9') return -1;
+    made = made * 10 + (*word - '0');
+    if (made > most) return -1;
+  }
+  return made;
+}
+
+void hearSet(const char *name, const char *word) {
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+    Output output = entry(OUTPUTS, n);
+    if (strcmp(output.name, name)) continue;
+#if DISPLAY_COUNT
+    if (output.kind == TEXT) {
+      if (!displayShow(output.a, word)) return sayError(F("value"), word);
+      return sayOutput(output, 0);
+    }
+#endif
+    int16_t value = figure(word, output.kind == LOAD ? 1 : 255);
+    if (value < 0) return sayError(F("value"), word);
+    outputSet[n] = value;
+    outputsShow(linked);
+    return sayOutput(output, value);
+  }
+  sayError(F("name"), name);
+}
+#endif
+
+void hearGet(const char *name) {
+#if INPUT_COUNT
+  for (uint8_t n = 0; n < INPUT_COUNT; n++) {
+    Input input = entry(INPUTS, n);
+    if (!*name || !strcmp(input.name, name)) {
+      sayInput(F("is "), input);
+      if (*name) return;
+    }
+  }
+#endif
+#if OUTPUT_COUNT
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+    Output output = entry(OUTPUTS, n);
+    if (!*name || !strcmp(output.name, name)) {
+      sayOutput(output, outputSet[n]);
+      if (*name) return;
+    }
+  }
+#endif
+  if (*name) return sayError(F("name"), name);
+  say.print(F("end"));
+  say.end();
+}
+
+#if OUTPUT_COUNT
+void hearTest(const char *word) {
+  if (strcmp(word, "on") && strcmp(word, "off")) return sayError(F("value"), word);
+  lampTest = !strcmp(word, "on");
+  outputsShow(linked);
+  say.print(F("is test "));
+  say.print(word);
+  say.end();
+}
+
+void hearOff() {
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) outputSet[n] = 0;
+#if DISPLAY_COUNT
+  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) displayShow(n, "");
+#endif
+  outputsShow(linked);
+  say.print(F("is off"));
+  say.end();
+}
+#endif
+
+// The next word of a line; the line is cut behind it.
+char *nextWord(char *&rest) {
+  while (*rest == ' ') rest++;
+  char *word = rest;
+  while (*rest && *rest != ' ') rest++;
+  if (*rest) *rest++ = 0;
+  return word;
+}
+
+// Whether a line is as it was sent; its checksum is cut off. One without a checksum is believed.
+bool asSent(char *line) {
+  char *mark = strrchr(line, '~');
+  if (!mark || mark == line || mark[-1] != ' ') return true;
+  uint8_t sum = 0;
+  for (char *letter = line; letter < mark - 1; letter++) sum = checksum(sum, *letter);
+  mark[-1] = 0;
+  char *end;
+  return strlen(mark + 1) == 2 && strtoul(mark + 1, &end, 16) == sum && !*end;
+}
+
+// What a host says; another word does not count as one.
+const char WORDS[][6] PROGMEM = {"hello", "ping", "get", "set", "test", "off"};
+
+bool known(const char *word) {
+  for (uint8_t n = 0; n < sizeof WORDS / sizeof WORDS[0]; n++)
+    if (!strcmp_P(word, WORDS[n])) return true;
+  return false;
+}
+
+void hear(char *line) {
+  if (!asSent(line)) return sayError(F("checksum"), "");
+  char *rest = line;
+  char *word = nextWord(rest);
+  if (!*word) return;
+  if (!known(word)) return sayError(F("word"), word);
+  char *first = nextWord(rest);
+  bool fresh = !linked;
+  linked = true;
+  lastHeard = millis();
+  if (fresh) linkChanged();
+  if (!strcmp(word, "hello")) return sayHello();
+  if (!strcmp(word, "ping")) {
+    say.print(F("pong"));
+    return say.end();
+  }
+  if (!strcmp(word, "get")) return hearGet(first);
+#if OUTPUT_COUNT
+  if (!strcmp(word, "set")) return hearSet(first, nextWord(rest));
+  if (!strcmp(word, "test")) return hearTest(first);
+  if (!strcmp(word, "off")) return hearOff();
+#endif
+  sayError(F("word"), word);
+}
+
+// Collects what comes in; a line that is too long, or holds what is no letter, is left out whole, and said to be.
+void linkRead() {
+  static char line[LONGEST_LINE + 1];
+  static uint8_t length = 0;
+  static bool spoilt = false;
+  while (Serial.available()) {
+    char letter = Serial.read();
+    if (letter == '\r') continue;
+    if (letter == '\n') {
+      line[length] = 0;
+      length = 0;
+      if (spoilt) sayError(F("line"), "");
+      else hear(line);
+      spoilt = false;
+      return;  // one line at a time: contacts are looked at in between
+    }
+    if (length == LONGEST_LINE || letter < ' ' || letter > '~') spoilt = true;
+    else line[length++] = letter;
+  }
+  if (linked && millis() - lastHeard > LINK_HOLDS) {
+    linked = false;
+    linkChanged();
+  }
+}

@@ -1,0 +1,67 @@
+// Lamps and loads: what each was set to, and what it shows. Between the two stand the lamp test, which lights every
+// lamp, and the lost link, in which each goes to the state that the design says.
+#pragma once
+#include "tables.h"
+#if DISPLAY_COUNT
+#include "digits.h"
+#endif
+
+uint8_t outputSet[OUTPUT_COUNT];
+bool lampTest = false;
+
+void outputDrive(const Output &output, uint8_t value) {
+  if (output.kind == TEXT) return;  // see displaysTest
+  if (output.kind == DIMMED) {
+    analogWrite(output.a, value);
+  } else {
+    digitalWrite(output.a, value ? HIGH : LOW);
+  }
+}
+
+// What an output shows now. A lamp test lights lamps, never a load; a load is off while the link is lost.
+uint8_t outputShows(const Output &output, uint8_t set, bool linked) {
+  if (output.kind == LOAD) return linked ? set : 0;
+  if (lampTest) return 255;
+  if (!linked && output.lost != HOLD) return output.lost;
+  return set;
+}
+
+// Brings every output to what it is to show.
+void outputsShow(bool linked) {
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+    Output output = entry(OUTPUTS, n);
+    uint8_t value = outputShows(output, outputSet[n], linked);
+    if (n == LINK_LAMP && !linked && !lampTest) continue;  // it blinks
+    outputDrive(output, value);
+  }
+#if DISPLAY_COUNT
+  displaysTest(lampTest);
+#endif
+}
+
+// A load that went off with the link stays off until a host sets it again.
+void loadsForget() {
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++)
+    if (entry(OUTPUTS, n).kind == LOAD) outputSet[n] = 0;
+}
+
+// Before anything else: every output is driven to its state of power-up, so that none floats for long.
+void outputsBegin() {
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+    Output output = entry(OUTPUTS, n);
+    if (output.kind == TEXT) continue;
+    outputSet[n] = output.kind == LOAD ? 0 : output.boot;
+    digitalWrite(output.a, LOW);
+    pinMode(output.a, OUTPUT);
+    outputDrive(output, outputSet[n]);
+  }
+#if DISPLAY_COUNT
+  displaysBegin();
+#endif
+}
+
+// The lamp that shows a lost link blinks twice a second until a host answers.
+void linkLampBlink(bool linked) {
+  if (LINK_LAMP == NO_LAMP || linked || lampTest) return;
+  outputDrive(entry(OUTPUTS, LINK_LAMP), millis() & 256 ? 255 : 0);
+}

@@ -1,0 +1,30 @@
+// The program of one board: what is read and driven stands in tables.h, how that is done in the other files.
+// Load it with the usual tools: open this folder, choose the board, and write it.
+#include "tables.h"
+#include "link.h"
+
+void setup() {
+#if OUTPUT_COUNT
+  outputsBegin();
+#endif
+  Serial.begin(115200);
+#if INPUT_COUNT
+  inputsBegin();
+#endif
+  linkChanged();
+  sayHello();
+}
+
+void loop() {
+  static uint16_t lastTick = 0;
+  linkRead();
+  uint16_t now = millis();
+  if (now == lastTick) return;
+  lastTick = now;
+#if INPUT_COUNT
+  inputsRead(linked);
+#endif
+#if OUTPUT_COUNT
+  linkLampBlink(linked);
+#endif
+}

@@ -1,0 +1,202 @@
+"""What a board's program reads and drives, by the names that it is spoken of over the link.
+
+A channel is a function's contacts together, an encoder, a voltage, a lamp, a load or a read-out. Its name is the
+function's, and where a function has several, a dot and what it is: ``gong.press``, ``gong.lamp``.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from wingboard.core.record.controllers import board_of
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.schemes.digits import dark_of
+from wingboard.core.wire.signals import Line, Signal, signals
+
+Kind = Literal["pattern", "selector", "turn", "level", "ladder", "lamp", "dimmed", "load", "text"]
+"""Read: the pattern of some contacts, the number of the closed one, detents, a voltage, a position over a ladder.
+Driven: on or off, so bright, a load, letters and figures."""
+READ: tuple[Kind, ...] = ("pattern", "selector", "turn", "level", "ladder")
+LONGEST = 28
+"""Letters of a name at the most, so that a line of the protocol holds it with its value."""
+
+
+class Channel(NamedTuple):
+    """Something that is read or driven. ``lines``: those of the pin list, in the order in which they are counted."""
+
+    name: str
+    kind: Kind
+    controller: str
+    function: str
+    lines: tuple[Line, ...]
+    words: tuple[str, ...] = ()
+    """Of contacts and ways: what each being closed means."""
+    digits: int = 0
+    dark: int = 0
+    """Of a read-out: its digits, and how many of them, from the left, its face hides."""
+
+
+class Unserved(NamedTuple):
+    """A line that no program here reads or drives, and why."""
+
+    line: Line
+    why: str
+
+
+class Channels(NamedTuple):
+    """Of all boards, in the order of the functions."""
+
+    channels: tuple[Channel, ...]
+    unserved: tuple[Unserved, ...]
+
+
+def channels(r: Resolved) -> Channels:
+    """Every channel of every board, and what is left over."""
+    return r.once("channels", lambda: _Naming(r).done())
+
+
+def slug(text: str) -> str:
+    """Small letters, figures and dashes: what is typed over the link."""
+    flat = unicodedata.normalize("NFKD", text.replace("+", " plus ")).encode("ascii", "ignore").decode().lower()
+    return re.sub(r"[^a-z0-9]+", "-", flat).strip("-") or "x"
+
+
+class _Bare(NamedTuple):
+    """A channel before it has its name: what tells it from the others of its function."""
+
+    part: str
+    kind: Kind
+    lines: tuple[Line, ...]
+    words: tuple[str, ...] = ()
+    digits: int = 0
+    dark: int = 0
+
+
+class _Naming:
+    """The channels of one design in the making."""
+
+    def __init__(self, r: Resolved) -> None:
+        self.r = r
+        self.homes = {p.line: p.controller for p in r.design.pins}
+        self.pins = {p.line: p.pin for p in r.design.pins}
+        self.signals = {s.line.id: s for s in signals(r)}
+        self.placed = {p.function.id: p for p in r.placed}
+        self.unserved: list[Unserved] = []
+        self.taken: set[str] = set()
+
+    def done(self) -> Channels:
+        found: list[Channel] = []
+        own: dict[str, list[Line]] = {}
+        for line in lines(self.r):
+            if not line.network and line.function in self.placed:
+                own.setdefault(line.function, []).append(line)
+        for ident, some in own.items():
+            found += self._named(self.placed[ident], list(self._bare(tuple(some))))
+        for line in lines(self.r):
+            if line.network or line.function not in self.placed:
+                self.unserved.append(Unserved(line, "it is not programmed yet"))
+        return Channels(tuple(found), tuple(self.unserved))
+
+    def _named(self, placed: Placed, bare: list[_Bare]) -> Iterator[Channel]:
+        stem = self._free(slug(placed.function.name)[: LONGEST - 9].strip("-"))
+        for one in bare:
+            name = stem if len(bare) == 1 else f"{stem}.{one.part}"
+            homes = {self.homes.get(line.id) for line in one.lines}
+            home = homes.pop() if len(homes) == 1 else None
+            if home is None:
+                some = any(self.homes.get(line.id) for line in one.lines)
+                why = "its lines are not all on one board" if some else "it has no pin yet"
+                self.unserved += (Unserved(line, why) for line in one.lines)
+                continue
+            yield Channel(name, one.kind, home, placed.function.id, one.lines, one.words, one.digits, one.dark)
+
+    def _free(self, stem: str) -> str:
+        name, n = stem, 1
+        while name in self.taken:
+            n += 1
+            name = f"{stem}-{n}"
+        self.taken.add(name)
+        return name
+
+    def _bare(self, of: tuple[Line, ...]) -> Iterator[_Bare]:
+        """The channels of one function from its lines."""
+        contacts: list[Signal] = []
+        turns: dict[str, list[Line]] = {}
+        drivers: dict[str, Line] = {}
+        for line in of:
+            signal = self.signals.get(line.id)
+            if signal is None:
+                yield from self._without_terminal(line)
+            elif signal.told.does == "switch":
+                contacts.append(signal)
+            elif signal.told.does == "encoder":
+                turns.setdefault(signal.told.id.removesuffix("a").removesuffix("b").strip("-"), []).append(line)
+            elif signal.told.does == "analogue":
+                yield _Bare(slug(signal.told.id), "level", (line,))
+            elif signal.told.does == "lamp":
+                yield _Bare(slug(signal.told.id), self._bright(line, signal), (line,))
+            elif signal.told.does == "driver":
+                drivers[signal.told.id] = line
+            else:
+                self.unserved.append(Unserved(line, "a screen's own program drives it"))
+        yield from self._contacts(contacts)
+        for prefix, pair in turns.items():
+            yield _Bare(slug(prefix) if prefix else "turn", "turn", tuple(pair))
+        yield from self._drivers(drivers)
+
+    def _without_terminal(self, line: Line) -> Iterator[_Bare]:
+        """What stands for several terminals, and what has to do with a load."""
+        end = line.id.rpartition("-")[2]
+        if end == "ladder":
+            ways = [s for s in self.signals.values() if s.line.function == line.function and s.by == "ladder"]
+            yield _Bare("position", "ladder", (line,), _ways(ways))
+        elif end == "drive":
+            yield _Bare("load", "load", (line,))
+        elif end == "seen":
+            yield _Bare("is-on", "pattern", (line,), ("on",))
+        else:
+            self.unserved.append(Unserved(line, "it is not programmed yet"))
+
+    def _bright(self, line: Line, signal: Signal) -> Kind:
+        home = self.homes.get(line.id)
+        kind = next((c.board for c in self.r.design.controllers if c.id == home), None)
+        pin = board_of(self.r.design, kind).pin(self.pins[line.id]) if kind else None
+        return "dimmed" if signal.told.dims and pin is not None and pin.pwm else "lamp"
+
+    def _contacts(self, of: list[Signal]) -> Iterator[_Bare]:
+        ways = [s for s in of if s.told.each_position]
+        pushes = [s for s in of if s.told.id == "push"]
+        others = [s for s in of if s not in ways and s not in pushes]
+        if ways:
+            yield _Bare("position", "selector", tuple(s.line for s in ways), _ways(ways))
+        for some, part in ((others, "position"), (pushes, "push")):
+            if some:
+                name = slug(some[0].told.id) if len(some) == 1 else part
+                yield _Bare(name, "pattern", tuple(s.line for s in some), tuple(_closed(s) for s in some))
+
+    def _drivers(self, of: dict[str, Line]) -> Iterator[_Bare]:
+        """Three wires of a read-out; whatever else has a program of its own."""
+        if not of:
+            return
+        placed = self.placed[next(iter(of.values())).function]
+        if set(of) == {"data", "clock", "load"} and placed.part.digits:
+            line = (of["data"], of["clock"], of["load"])
+            yield _Bare("digits", "text", line, (), placed.part.digits.count, dark_of(placed))
+            return
+        self.unserved += (Unserved(line, "what drives it is not programmed yet") for line in of.values())
+
+
+def _ways(of: list[Signal]) -> tuple[str, ...]:
+    """What each way of a selector means, in the function's words; its number where it has none."""
+    said = of[0].placed.function.positions
+    return tuple(said[s.way - 1] if s.way <= len(said) else str(s.way) for s in of)
+
+
+def _closed(signal: Signal) -> str:
+    """What it means that a contact is closed, in the part's words."""
+    return " or ".join(word or "at rest" for word in signal.told.closed) or "closed"

@@ -1,0 +1,136 @@
+"""Compiling the programs of AVR boards with the machine's own tools, and saying what they take."""
+
+from __future__ import annotations
+
+import hashlib
+import re
+import shutil
+import subprocess
+from collections.abc import Mapping
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import NamedTuple
+
+import platformdirs
+
+from wingboard.core.record.errors import DesignError
+
+CORE = Path("/usr/share/arduino/hardware/arduino/avr")
+"""Where Debian's package ``arduino-core-avr`` puts the core and the boards' variants."""
+SECONDS = 120.0
+HERTZ = 16_000_000
+
+
+class Target(NamedTuple):
+    """What a chip is to the tools: its name, the folder of its pins, further definitions, its memories (bytes)."""
+
+    chip: str
+    variant: str
+    defines: tuple[str, ...]
+    flash: int
+    ram: int
+
+
+TARGETS: dict[str, Target] = {
+    "ATmega328P": Target("atmega328p", "standard", ("ARDUINO_AVR_UNO",), 32_256, 2_048),
+    "ATmega2560": Target("atmega2560", "mega", ("ARDUINO_AVR_MEGA2560",), 253_952, 8_192),
+    "ATmega32U4": Target("atmega32u4", "leonardo", ("ARDUINO_AVR_LEONARDO", "USB_VID=0x2341", "USB_PID=0x8036"),
+                         28_672, 2_560),
+}  # fmt: skip
+"""By a board's chip. Flash without the loader (vendor's boards.txt), RAM by the data sheets."""
+_SHARED = ("-c", "-g", "-Os", f"-DF_CPU={HERTZ}L", "-DARDUINO=10819", "-DARDUINO_ARCH_AVR", "-ffunction-sections",
+           "-fdata-sections", "-flto")  # fmt: skip
+_CXX = ("-std=gnu++11", "-DDECIMAL_DIG=__DECIMAL_DIG__", "-fno-exceptions", "-fno-threadsafe-statics")
+"""The definition is wanted by the headers of gcc 5.4."""
+
+
+class NoTools(DesignError):
+    """This machine has no tools for it."""
+
+    title = "It cannot be compiled here"
+
+
+class Built(NamedTuple):
+    """A compiled program: the file, the bytes it takes and has, and what the compiler had to say about our files."""
+
+    elf: Path
+    flash: int
+    ram: int
+    target: Target
+    words: str
+
+    @property
+    def over(self) -> str:
+        """By how much it does not fit; empty where it does."""
+        pairs = (("flash", self.flash, self.target.flash), ("RAM", self.ram, self.target.ram))
+        return " and ".join(f"{takes - has} bytes of {what} too many" for what, takes, has in pairs if takes > has)
+
+
+def compiled(files: Mapping[str, str], chip: str, where: Path) -> Built:
+    """A folder of a program, compiled for a board's chip; ``where`` is a folder for what is made.
+
+    :param files: names and contents, one of them ``.ino``. :raises NoTools: the tools or their core are not there, or
+    there are none for that chip. :raises DesignError: the compiler refuses it; its words are in the detail.
+    """
+    target = TARGETS.get(chip)
+    if target is None:
+        raise NoTools(f"There are no tools here for {chip}")
+    if shutil.which("avr-g++") is None or not CORE.is_dir():
+        raise NoTools("The tools for AVR chips are not installed; on Debian: apt install arduino-core-avr")
+    core = _core(target)
+    where.mkdir(parents=True, exist_ok=True)
+    for name, text in files.items():
+        (where / name).write_text(text, "utf-8")
+    main = next(name for name in files if name.endswith(".ino"))
+    made, elf = where / "program.o", where / "program.elf"
+    words = _run("avr-g++", *_flags(target), "-Wall", "-Wextra", *_CXX, "-include", "Arduino.h", "-x", "c++",
+                 str(where / main), "-o", str(made))  # fmt: skip
+    words += _run("avr-gcc", "-Os", "-g", "-flto", "-fuse-linker-plugin", "-Wl,--gc-sections", f"-mmcu={target.chip}",
+                  "-o", str(elf), str(made), str(core), "-lm")  # fmt: skip
+    flash, ram = _sizes(elf)
+    return Built(elf, flash, ram, target, words.strip())
+
+
+def _flags(target: Target) -> tuple[str, ...]:
+    places = (CORE / "cores/arduino", CORE / "variants" / target.variant, CORE / "libraries/Wire/src")
+    return (*_SHARED, f"-mmcu={target.chip}", *(f"-D{one}" for one in target.defines), *(f"-I{one}" for one in places))
+
+
+def _run(*words: str) -> str:
+    done = subprocess.run(words, capture_output=True, text=True, timeout=SECONDS, check=False)
+    if done.returncode:
+        raise DesignError(f"The compiler refuses the program: {done.stderr.strip()[:4000]}")
+    return done.stderr
+
+
+def _sizes(elf: Path) -> tuple[int, int]:
+    """Bytes of flash and of RAM: text and data, data and bss."""
+    said = subprocess.run(("avr-size", str(elf)), capture_output=True, text=True, timeout=SECONDS, check=True).stdout
+    text, data, bss = (int(figure) for figure in re.findall(r"\d+", said.splitlines()[1])[:3])
+    return text + data, data + bss
+
+
+def _core(target: Target) -> Path:
+    """The core of a chip as a library, compiled once and kept."""
+    told = hashlib.sha256(" ".join(_flags(target)).encode()).hexdigest()[:12]
+    kept = platformdirs.user_cache_path("wingboard") / f"core-{target.chip}-{told}"
+    library = kept / "core.a"
+    if library.is_file():
+        return library
+    kept.mkdir(parents=True, exist_ok=True)
+    sources = sorted(path for path in (CORE / "cores/arduino").iterdir() if path.suffix in (".c", ".cpp", ".S"))
+    with ThreadPoolExecutor(2) as pool:
+        objects = list(pool.map(lambda source: _object(target, source, kept), sources))
+    fresh = kept / "fresh.a"
+    fresh.unlink(missing_ok=True)
+    _run("avr-gcc-ar", "rcs", str(fresh), *objects)
+    fresh.replace(library)
+    return library
+
+
+def _object(target: Target, source: Path, kept: Path) -> str:
+    made = str(kept / f"{source.name}.o")
+    how = {".c": ("avr-gcc", "-std=gnu11"), ".cpp": ("avr-g++", "-fpermissive", *_CXX),
+           ".S": ("avr-gcc", "-x", "assembler-with-cpp")}[source.suffix]  # fmt: skip
+    _run(how[0], *_flags(target), "-w", *how[1:], str(source), "-o", made)
+    return made

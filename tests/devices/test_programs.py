@@ -1,0 +1,164 @@
+"""The programs of boards, compiled and run on simulated chips."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+
+from building import plate
+from simulated import Panel, Readout, powered, reported
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.lines import lines
+from wingboard.core.wire.pins.solve import solve
+from wingboard.core.wire.program.channels import READ, Channel, channels
+from wingboard.core.wire.program.sketch import programmed, sketch
+
+Demo = Callable[[str], Design]
+SEGMENTS = {"1": 0x30, "2": 0x6D, "5": 0x5B, "8": 0x7F, "-": 0x01, " ": 0x00}
+"""Of the driver without its decoder: A to G from bit 6 down (data sheet of the MAX7219, table 6, from memory)."""
+
+
+def with_board(design: Design, board: str, *commands: dict[str, object]) -> Resolved:
+    batch = [{"do": "add_controller", "id": "it", "board": board}, *commands]
+    made = apply(design, BATCH.validate_python(batch), catalogue())
+    return Resolved(made.model_copy(update={"pins": solve(Resolved(made)).pins}))
+
+
+@pytest.mark.parametrize("name", ["kestrel-line-9", "dust-extraction"])
+def test_every_line_of_the_demo_is_read_or_driven_by_name(demo: Demo, name: str, tmp_path: Path) -> None:
+    r = Resolved(demo(name))
+    assert channels(r).unserved == ()
+    proven: set[str] = set()
+    for controller in programmed(r):
+        with powered(r, controller, tmp_path / controller) as panel:
+            greeting = panel.tell("hello")
+            assert len(greeting) == 1 and greeting[0].startswith("board 1 ")
+            assert "revision 7" in greeting[0]
+            for channel in panel.channels:
+                prove(panel, channel)
+                proven |= {line.id for line in channel.lines}
+    assert proven == {line.id for line in lines(r)}, "100 % of the lines"
+
+
+def prove(panel: Panel, channel: Channel) -> None:
+    """Moves what is read and sees it reported under its name alone; sets what is driven and sees it on its pin."""
+    name = channel.name
+    if channel.kind in ("pattern", "selector"):
+        for n in range(len(channel.lines)):
+            panel.tell("ping")
+            panel.close(channel, n, True)
+            said = panel.heard()
+            value = n + 1 if channel.kind == "selector" else 1 << n
+            assert said == [f"in {name} {value}"], (name, said)
+            panel.close(channel, n, False)
+            assert reported(panel.heard(0.3), name) == ["0"]
+    elif channel.kind == "turn":
+        panel.turn(channel, 3)
+        panel.turn(channel, -2)
+        assert sum(int(step) for step in reported(panel.heard(), name)) == 1
+        assert panel.tell(f"get {name}") == [f"is {name} 1"]
+    elif channel.kind == "level":
+        for volts, reading in ((5.0, 1023), (2.5, 511), (0.0, 0)):
+            panel.chip.volts(panel.pin(channel), volts)
+            assert reported(panel.heard(), name)[-1] == str(reading)
+    elif channel.kind == "text":
+        shown = panel.readouts[name]
+        assert panel.tell(f"set {name} -2.5") == [f"is {name} -2.5"]
+        wide = channel.digits - 3
+        assert shown.shows() == [0] * wide + [SEGMENTS["-"], SEGMENTS["2"] | 0x80, SEGMENTS["5"]]
+        assert panel.tell(f"set {name} {'8' * (channel.digits - channel.dark + 1)}")[0].startswith("error value")
+        assert panel.tell("off") == ["is off"]
+        assert shown.shows() == [0] * channel.digits
+    else:
+        pin = panel.pin(channel)
+        assert panel.brightness(pin) == 0
+        values = (128, 255, 0) if channel.kind == "dimmed" else (1, 0)
+        for value in values:
+            assert panel.tell(f"set {name} {value}") == [f"is {name} {value}"]
+            assert panel.brightness(pin) == (value if channel.kind == "dimmed" else 255 * value)
+            lit = [c.name for c in panel.channels if c.kind not in (*READ, "text") and panel.brightness(panel.pin(c))]
+            assert lit == ([name] if value else [])
+
+
+def test_contacts_bounce_encoders_run_and_ladders_are_off_by_five_percent(tmp_path: Path) -> None:
+    design = plate(("button-16", 30, 40), ("encoder-push", 70, 40), ("rotary-12", 120, 60))
+    for board in ("atmega328p", "atmega2560"):
+        r = with_board(design, board, {"do": "edit_function", "function": "f3", "scheme": "ladder", "positions":
+                       ["A", "B", "C", "D", "E", "F"]})  # fmt: skip
+        with powered(r, "it", tmp_path / board) as panel:
+            by_name = {c.name: c for c in panel.channels}
+            panel.tell("hello")
+            press = by_name["f1"]
+            for closed in (True, False):
+                for n in range(10):  # 5 ms of bouncing
+                    panel.close(press, 0, closed == bool(n % 2))
+                    panel.chip.run(0.0005)
+                panel.close(press, 0, closed)
+                assert reported(panel.heard(), "f1") == [str(int(closed))]
+            panel.turn(by_name["f2.turn"], 200)  # at 200 detents a second
+            panel.turn(by_name["f2.turn"], -50)
+            panel.heard()
+            assert panel.tell("get f2.turn") == ["is f2.turn 150"]
+            ladder = by_name["f3"]
+            count = len(ladder.words)
+            for position in range(count, 0, -1):
+                for off in (-0.05, 0.05):  # all resistors below a tap off one way, all above it the other
+                    below, above = (position - 1) * (1 + off), (count - position) * (1 - off)
+                    panel.chip.volts(panel.pin(ladder), 5 * below / (below + above) if below + above else 0)
+                    panel.heard(0.08)
+                    assert panel.tell("get f3") == [f"is f3 {position}"]
+
+
+def test_a_load_never_moves_while_the_link_is_lost_and_a_garbled_line_does_nothing(tmp_path: Path) -> None:
+    load = {"do": "edit_function", "function": "f1", "volts": 12, "amps": 1, "current": "DC", "through": "relay",
+            "driven": "controller", "seen": "auxiliary"}  # fmt: skip
+    supply = {"do": "add_supply", "id": "desk", "name": "Desk", "volts": 12, "amps": 10}
+    r = with_board(plate(("toggle-large-on-off", 40, 40), ("led-5-bare", 90, 40)), "atmega328p", supply, load)
+    with powered(r, "it", tmp_path) as panel:
+        by_name = {c.name: c for c in panel.channels}
+        assert set(by_name) == {"f1.on", "f1.load", "f1.is-on", "f2"}
+        pin = panel.pin(by_name["f1.load"])
+        panel.tell("set f2 255", "set f1.load 1")
+        assert (panel.chip.drives(pin), panel.brightness(panel.pin(by_name["f2"]))) == (True, 255)
+        assert panel.tell("set f1.load 0 ~00", "set f1.load 2", "set f1.load", "set f9 1", "mend it") == [
+            "error checksum", "error value 2", "error value", "error name f9", "error word mend",
+        ]  # fmt: skip
+        assert panel.chip.drives(pin) is True
+        panel.heard(3.2)  # nothing is heard of the host
+        assert (panel.chip.drives(pin), panel.brightness(panel.pin(by_name["f2"]))) == (False, 255)
+        panel.tell("ping")
+        assert panel.chip.drives(pin) is False, "it stays off until a host sets it again"
+        assert panel.tell("set f1.load 1") == ["is f1.load 1"]
+        panel.tell("test on")
+        panel.tell("set f1.load 0", "test off")
+        panel.chip.hear(b"\xff\x00set f1.load 1\n" + b"set f1.load 1 " * 40 + b"\nset f1.lo")
+        assert [line for line in panel.heard(0.2) if not line.startswith("error ")] == []
+        panel.chip.reset()
+        assert any(line.startswith("board 1 A of test-plate") for line in panel.heard(0.3))
+        assert panel.tell("hello", "get f1.load")[1:] == ["is f1.load 0"]
+
+
+def test_a_moved_pin_changes_one_line_of_one_file(demo: Demo) -> None:
+    design = demo("kestrel-line-9")
+    moved = apply(design, BATCH.validate_python([{"do": "pin", "line": "f18.on", "controller": "atmega2560-1",
+                                                  "pin": "A0", "found": False}]), catalogue())  # fmt: skip
+    one, other = (sketch(Resolved(d), "atmega2560-1", 7).files for d in (design, moved))
+    differing = {name: [pair for pair in zip(one[name].splitlines(), other[name].splitlines(), strict=True)
+                        if pair[0] != pair[1]] for name in one}  # fmt: skip
+    assert {name for name, pairs in differing.items() if pairs} == {"tables.h"}
+    assert [line.split("[]")[0].split("{")[0].strip() for line, _ in differing["tables.h"]] == ["const char LINES", ""]
+
+
+def test_the_drivers_of_the_tests_shift_as_their_data_sheet_says() -> None:
+    chain = Readout(chained=2)
+    for word in (0x0C01, 0x0100 | 0x6D):  # to the second, then to the first
+        for bit in range(15, -1, -1):
+            chain.clocked(bool(word >> bit & 1))
+    chain.loaded()
+    assert (chain.registers[1][12], chain.registers[0][1]) == (1, 0x6D)
