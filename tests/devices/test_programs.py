@@ -18,10 +18,20 @@ from wingboard.core.wire.lines import lines
 from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.program.channels import READ, Channel, channels
 from wingboard.core.wire.program.sketch import programmed, sketch
+from wingboard.core.wire.schemes.networks import networks
+from wingboard.core.wire.signals import signals
 
 Demo = Callable[[str], Design]
 SEGMENTS = {"1": 0x30, "2": 0x6D, "5": 0x5B, "8": 0x7F, "-": 0x01, " ": 0x00}
 """Of the driver without its decoder: A to G from bit 6 down (data sheet of the MAX7219, table 6, from memory)."""
+
+
+KINDS: dict[str, set[str]] = {
+    "matrix": {"matrix"},
+    "shift": {"shift-in", "shift-out"},
+    "binary": set(),
+    "digits": {"digits"},
+}
 
 
 def with_board(design: Design, board: str, *commands: dict[str, object]) -> Resolved:
@@ -58,9 +68,14 @@ def prove(panel: Panel, channel: Channel) -> None:
             assert said == [f"in {name} {value}"], (name, said)
             panel.close(channel, n, False)
             assert reported(panel.heard(0.3), name) == ["0"]
+    elif channel.kind == "binary":
+        for way in range(len(channel.words), 0, -1):
+            for bit in range(len(channel.lines)):
+                panel.close(channel, bit, bool((way - 1) >> bit & 1))
+            assert reported(panel.heard(0.06), name) == [str(way)]
     elif channel.kind == "turn":
-        panel.turn(channel, 3)
-        panel.turn(channel, -2)
+        panel.turn(channel, 3, 0.02)
+        panel.turn(channel, -2, 0.02)
         assert sum(int(step) for step in reported(panel.heard(), name)) == 1
         assert panel.tell(f"get {name}") == [f"is {name} 1"]
     elif channel.kind == "level":
@@ -68,21 +83,20 @@ def prove(panel: Panel, channel: Channel) -> None:
             panel.chip.volts(panel.pin(channel), volts)
             assert reported(panel.heard(), name)[-1] == str(reading)
     elif channel.kind == "text":
-        shown = panel.readouts[name]
+        shown, place = panel.readouts[name]
         assert panel.tell(f"set {name} -2.5") == [f"is {name} -2.5"]
         wide = channel.digits - 3
-        assert shown.shows() == [0] * wide + [SEGMENTS["-"], SEGMENTS["2"] | 0x80, SEGMENTS["5"]]
+        assert shown.shows(place) == [0] * wide + [SEGMENTS["-"], SEGMENTS["2"] | 0x80, SEGMENTS["5"]]
         assert panel.tell(f"set {name} {'8' * (channel.digits - channel.dark + 1)}")[0].startswith("error value")
         assert panel.tell("off") == ["is off"]
-        assert shown.shows() == [0] * channel.digits
+        assert shown.shows(place) == [0] * channel.digits
     else:
-        pin = panel.pin(channel)
-        assert panel.brightness(pin) == 0
+        assert panel.brightness(channel) == 0
         values = (128, 255, 0) if channel.kind == "dimmed" else (1, 0)
         for value in values:
             assert panel.tell(f"set {name} {value}") == [f"is {name} {value}"]
-            assert panel.brightness(pin) == (value if channel.kind == "dimmed" else 255 * value)
-            lit = [c.name for c in panel.channels if c.kind not in (*READ, "text") and panel.brightness(panel.pin(c))]
+            assert panel.brightness(channel) == (value if channel.kind == "dimmed" else 255 * value)
+            lit = [c.name for c in panel.channels if c.kind not in (*READ, "text") and panel.brightness(c)]
             assert lit == ([name] if value else [])
 
 
@@ -115,6 +129,23 @@ def test_contacts_bounce_encoders_run_and_ladders_are_off_by_five_percent(tmp_pa
                     assert panel.tell("get f3") == [f"is f3 {position}"]
 
 
+@pytest.mark.parametrize("scheme", ["matrix", "shift", "binary", "digits"])
+def test_every_scheme_is_read_and_driven_by_the_same_names(scheme: str, tmp_path: Path) -> None:
+    parts = ("toggle-small-on-off-on", "button-16-lit", "rotary-8", "encoder-plain", "led-5-bare", "button-22",
+             "readout-8-digits", "readout-8-digits")  # fmt: skip
+    there = [p for p in parts if p in catalogue()]
+    design = plate(*((part, 20.0 + 22 * n, 30 + 40 * (n % 2)) for n, part in enumerate(there)))
+    asked = [{"do": "edit_function", "function": f.id, "scheme": scheme} for f in design.functions]
+    r = with_board(design, "atmega2560", *asked)
+    assert {network.kind for network in networks(r)} == KINDS[scheme]
+    assert channels(r).unserved == ()
+    with powered(r, "it", tmp_path) as panel:
+        panel.tell("hello")
+        for channel in panel.channels:
+            prove(panel, channel)
+        assert {line.id for c in panel.channels for line in c.lines} >= {s.id for s in signals(r) if s.by != "binary"}
+
+
 def test_a_load_never_moves_while_the_link_is_lost_and_a_garbled_line_does_nothing(tmp_path: Path) -> None:
     load = {"do": "edit_function", "function": "f1", "volts": 12, "amps": 1, "current": "DC", "through": "relay",
             "driven": "controller", "seen": "auxiliary"}  # fmt: skip
@@ -125,13 +156,13 @@ def test_a_load_never_moves_while_the_link_is_lost_and_a_garbled_line_does_nothi
         assert set(by_name) == {"f1.on", "f1.load", "f1.is-on", "f2"}
         pin = panel.pin(by_name["f1.load"])
         panel.tell("set f2 255", "set f1.load 1")
-        assert (panel.chip.drives(pin), panel.brightness(panel.pin(by_name["f2"]))) == (True, 255)
+        assert (panel.chip.drives(pin), panel.brightness(by_name["f2"])) == (True, 255)
         assert panel.tell("set f1.load 0 ~00", "set f1.load 2", "set f1.load", "set f9 1", "mend it") == [
             "error checksum", "error value 2", "error value", "error name f9", "error word mend",
         ]  # fmt: skip
         assert panel.chip.drives(pin) is True
         panel.heard(3.2)  # nothing is heard of the host
-        assert (panel.chip.drives(pin), panel.brightness(panel.pin(by_name["f2"]))) == (False, 255)
+        assert (panel.chip.drives(pin), panel.brightness(by_name["f2"])) == (False, 255)
         panel.tell("ping")
         assert panel.chip.drives(pin) is False, "it stays off until a host sets it again"
         assert panel.tell("set f1.load 1") == ["is f1.load 1"]
@@ -159,6 +190,7 @@ def test_the_drivers_of_the_tests_shift_as_their_data_sheet_says() -> None:
     chain = Readout(chained=2)
     for word in (0x0C01, 0x0100 | 0x6D):  # to the second, then to the first
         for bit in range(15, -1, -1):
-            chain.clocked(bool(word >> bit & 1))
-    chain.loaded()
+            chain.changed("data", bool(word >> bit & 1))
+            chain.changed("clock", True)
+    chain.changed("load", True)
     assert (chain.registers[1][12], chain.registers[0][1]) == (1, 0x6D)

@@ -17,7 +17,8 @@ import platformdirs
 from wingboard.devices.toolchain import CORE, HERTZ, Built, NoTools
 
 Watch = Callable[[int, int, int, int], None]
-"""Told of a pin that the program changes: port from 0 for A, bit (-1: all directions), level, cycle."""
+"""Told of a pin that the program changes: port from 0 for A, bit, level, cycle; with bit -1 of the directions that a port
+is about to have, a bit each."""
 _WATCHER = ctypes.CFUNCTYPE(None, ctypes.c_int, ctypes.c_int, ctypes.c_int, ctypes.c_uint64)
 _SOURCE = Path(__file__).with_name("chip.c")
 
@@ -75,6 +76,11 @@ class Chip:
         port, bit = self.pins[pin]
         word = self._library.chip_port(self._chip, port)
         return bool(word >> (8 + bit) & 1) if word >> (16 + bit) & 1 else None
+
+    def written(self, pin: str) -> bool:
+        """What the program wrote to a pin, whether it drives it or not."""
+        port, bit = self.pins[pin]
+        return bool(self._library.chip_port(self._chip, port) >> (8 + bit) & 1)
 
     def pulls_up(self, pin: str) -> bool:
         """Whether a pin is an input with its pull-up on."""

@@ -16,14 +16,23 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.digits import dark_of
-from wingboard.core.wire.signals import Line, Signal, signals
+from wingboard.core.wire.schemes.networks import networks
+from wingboard.core.wire.signals import Line, Signal, pooled, signals
 
-Kind = Literal["pattern", "selector", "turn", "level", "ladder", "lamp", "dimmed", "load", "text"]
-"""Read: the pattern of some contacts, the number of the closed one, detents, a voltage, a position over a ladder.
+Kind = Literal["pattern", "selector", "binary", "turn", "level", "ladder", "lamp", "dimmed", "load", "text"]
+"""Read: the pattern of some contacts, the number of the closed one, that in binary, detents, a voltage, a position over
+a ladder.
 Driven: on or off, so bright, a load, letters and figures."""
-READ: tuple[Kind, ...] = ("pattern", "selector", "turn", "level", "ladder")
+READ: tuple[Kind, ...] = ("pattern", "selector", "binary", "turn", "level", "ladder")
 LONGEST = 28
 """Letters of a name at the most, so that a line of the protocol holds it with its value."""
+
+
+NOT_YET: dict[str, str] = {
+    "expander": "the program does not speak to expanders yet",
+    "pixels": "the program does not speak to addressable lamps yet",
+}
+"""By kind of network: what no block of the program reads or drives."""
 
 
 class Channel(NamedTuple):
@@ -86,30 +95,50 @@ class _Naming:
         self.pins = {p.line: p.pin for p in r.design.pins}
         self.signals = {s.line.id: s for s in signals(r)}
         self.placed = {p.function.id: p for p in r.placed}
+        self.networks = {s.line.id: network for network in networks(r) for s in network.signals}
         self.unserved: list[Unserved] = []
         self.taken: set[str] = set()
 
     def done(self) -> Channels:
         found: list[Channel] = []
         own: dict[str, list[Line]] = {}
-        for line in lines(self.r):
-            if not line.network and line.function in self.placed:
+        for line in (*(s.line for s in signals(self.r) if pooled(s)), *lines(self.r)):
+            if line.network.startswith("~light-"):
+                found += self._light(line)
+            elif line.network:
+                if why := NOT_YET.get(line.network[1:].removesuffix(f"-{line.module}")):
+                    self.unserved.append(Unserved(line, why))
+            else:
                 own.setdefault(line.function, []).append(line)
-        for ident, some in own.items():
-            found += self._named(self.placed[ident], list(self._bare(tuple(some))))
-        for line in lines(self.r):
-            if line.network or line.function not in self.placed:
-                self.unserved.append(Unserved(line, "it is not programmed yet"))
+        for placed in self.r.placed:
+            if placed.function.id in own:
+                found += self._named(placed, list(self._bare(tuple(own[placed.function.id]))))
         return Channels(tuple(found), tuple(self.unserved))
+
+    def _home(self, line: Line) -> str | None:
+        """The board that a line ends on, or the chips do that it ends on."""
+        network = self.networks.get(line.id)
+        return next(
+            (self.homes[one.id] for one in (network.lines if network else (line,)) if one.id in self.homes), None
+        )
+
+    def _light(self, line: Line) -> Iterator[Channel]:
+        """What dims the light behind a module."""
+        home, name = self.homes.get(line.id), self.r.modules[line.module].module.name
+        if line.terminal != "light dimmer" or home is None:
+            self.unserved.append(Unserved(line, NOT_YET["pixels"] if home else "it has no pin yet"))
+            return
+        stem = self._free(slug(name)[: LONGEST - 9].strip("-"))
+        yield Channel(f"{stem}.light", self._bright(line, True), home, "", (line,))
 
     def _named(self, placed: Placed, bare: list[_Bare]) -> Iterator[Channel]:
         stem = self._free(slug(placed.function.name)[: LONGEST - 9].strip("-"))
         for one in bare:
             name = stem if len(bare) == 1 else f"{stem}.{one.part}"
-            homes = {self.homes.get(line.id) for line in one.lines}
+            homes = {self._home(line) for line in one.lines}
             home = homes.pop() if len(homes) == 1 else None
             if home is None:
-                some = any(self.homes.get(line.id) for line in one.lines)
+                some = any(self._home(line) for line in one.lines)
                 why = "its lines are not all on one board" if some else "it has no pin yet"
                 self.unserved += (Unserved(line, why) for line in one.lines)
                 continue
@@ -129,8 +158,10 @@ class _Naming:
         turns: dict[str, list[Line]] = {}
         drivers: dict[str, Line] = {}
         for line in of:
-            signal = self.signals.get(line.id)
-            if signal is None:
+            signal, network = self.signals.get(line.id), self.networks.get(line.id)
+            if network and network.kind in NOT_YET:
+                self.unserved.append(Unserved(line, NOT_YET[network.kind]))
+            elif signal is None:
                 yield from self._without_terminal(line)
             elif signal.told.does == "switch":
                 contacts.append(signal)
@@ -139,12 +170,15 @@ class _Naming:
             elif signal.told.does == "analogue":
                 yield _Bare(slug(signal.told.id), "level", (line,))
             elif signal.told.does == "lamp":
-                yield _Bare(slug(signal.told.id), self._bright(line, signal), (line,))
+                yield _Bare(slug(signal.told.id), self._bright(line, signal.told.dims), (line,))
             elif signal.told.does == "driver":
                 drivers[signal.told.id] = line
             else:
                 self.unserved.append(Unserved(line, "a screen's own program drives it"))
         yield from self._contacts(contacts)
+        if bits := [line for line in of if line.id not in self.signals and "-bit-" in line.id]:
+            ways = [s for s in self.signals.values() if s.line.function == bits[0].function and s.by == "binary"]
+            yield _Bare("position", "binary", tuple(bits), _ways(ways))
         for prefix, pair in turns.items():
             yield _Bare(slug(prefix) if prefix else "turn", "turn", tuple(pair))
         yield from self._drivers(drivers)
@@ -159,14 +193,14 @@ class _Naming:
             yield _Bare("load", "load", (line,))
         elif end == "seen":
             yield _Bare("is-on", "pattern", (line,), ("on",))
-        else:
-            self.unserved.append(Unserved(line, "it is not programmed yet"))
+        elif "-bit-" not in line.id:
+            self.unserved.append(Unserved(line, "an input coder has a program of its own"))
 
-    def _bright(self, line: Line, signal: Signal) -> Kind:
+    def _bright(self, line: Line, dims: bool) -> Kind:
         home = self.homes.get(line.id)
         kind = next((c.board for c in self.r.design.controllers if c.id == home), None)
-        pin = board_of(self.r.design, kind).pin(self.pins[line.id]) if kind else None
-        return "dimmed" if signal.told.dims and pin is not None and pin.pwm else "lamp"
+        pin = board_of(self.r.design, kind).pin(self.pins[line.id]) if kind else None  # chips do not dim
+        return "dimmed" if dims and pin is not None and pin.pwm else "lamp"
 
     def _contacts(self, of: list[Signal]) -> Iterator[_Bare]:
         ways = [s for s in of if s.told.each_position]

@@ -3,22 +3,25 @@
 from __future__ import annotations
 
 import zlib
-from collections.abc import Iterator, Sequence
-from typing import NamedTuple
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
 from wingboard.core.wire.program.channels import READ, Channel, channels, slug
+from wingboard.core.wire.schemes.chips import SHIFT_IN, SHIFT_OUT
+from wingboard.core.wire.schemes.digits import shown
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
+from wingboard.core.wire.schemes.networks import Network, networks
+from wingboard.core.wire.schemes.shift import places
 from wingboard.core.wire.signals import Line
 
 PROTOCOL = 1
 """Of ``docs/protocol.md``."""
 TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
-BLANK = ("", "")
 NO_LAMP = 255
 """In place of the number of the lamp that shows a lost link."""
 
@@ -46,7 +49,7 @@ def letter_of(r: Resolved, controller: str) -> str:
 
 def fingerprint(of: Sequence[Channel], pins: dict[str, str]) -> str:
     """Four figures that change when a name, a kind or a pin does: two programs with the same ones do the same."""
-    told = "\n".join(f"{c.name} {c.kind} {' '.join(pins[line.id] for line in c.lines)}" for c in of)
+    told = "\n".join(f"{c.name} {c.kind} {' '.join(pins.get(line.id, '-') for line in c.lines)}" for c in of)
     return f"{zlib.crc32(told.encode()) & 0xFFFF:04X}"
 
 
@@ -63,31 +66,85 @@ class _Writing:
         self.board: Board = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
         self.mine = [c for c in channels(r).channels if c.controller == controller]
         self.pins = {p.line: p.pin for p in r.design.pins}
+        self.where: dict[str, tuple[str, str, str]] = {}
+        """Of a terminal that a network reads or drives: where, and two figures for it."""
         self.contacts: list[_Row] = []
         self.encoders: list[_Row] = []
         self.levels: list[_Row] = []
         self.ladders: list[_Row] = []
         self.ends: list[_Row] = []
         self.displays: list[_Row] = []
+        self.rows: list[_Row] = []
+        self.columns: list[_Row] = []
+        self.chains: dict[str, list[_Row]] = {"in": [], "out": []}
+        self.chips = {"in": 0, "out": 0}
+        self.strings: dict[str, tuple[tuple[str, ...], int, int]] = {}
+        """Of a read-out in a chain: the chain's pins, its place, how many there are."""
+        homes = {p.line: p.controller for p in r.design.pins}
+        for network in networks(r):
+            if all(homes.get(line.id) == controller for line in network.lines):
+                self._network(network)
+
+    def _network(self, network: Network) -> None:
+        pins = {line.id.rpartition(".")[2]: self._pin(line) for line in network.lines}
+        if network.kind in ("matrix", "matrix-bare"):
+            first = len(self.columns)
+            for n, row in enumerate(network.grid.rows, 1):
+                for k, signal in enumerate(row):
+                    self.where[signal.id] = ("IN_MATRIX", str(len(self.rows)), str(k))
+                cells = (pins[f"row-{n}"], str(first), str(len(row)))
+                self.rows.append(_Row(cells, f"{network.name}: row {n}"))
+            self.columns += [_Row((pins[f"column-{k}"],), f"{network.name}: column {k}")
+                             for k in range(1, network.grid.columns + 1)]  # fmt: skip
+        elif network.kind in ("shift-in", "shift-out"):
+            self._chain(network, "in" if network.kind == "shift-in" else "out", pins)
+        elif network.kind == "digits":
+            there = shown(network)
+            wires = (pins["data"], pins["clock"], pins["load"])
+            self.strings |= {one.function: (wires, n, len(there)) for n, one in enumerate(there)}
+
+    def _chain(self, network: Network, way: Literal["in", "out"], pins: Mapping[str, str]) -> None:
+        chip, first = (SHIFT_IN, self.chips["in"]) if way == "in" else (SHIFT_OUT, self.chips["out"])
+        found = places(network, chip)
+        for line, (n, terminal) in found.items():
+            bit = ord(terminal.split()[-1][-1]) - ord("A")
+            self.where[line] = ("IN_CHAIN" if way == "in" else "ON_CHAIN", str(first + n - 1), str(bit))
+        many = max(n for n, _ in found.values())
+        third = pins["load"] if way == "in" else pins["latch"]
+        cells = (pins["data"], pins["clock"], third, str(first), str(many))
+        self.chains[way].append(_Row(cells, network.name))
+        self.chips[way] += many
 
     def done(self) -> Tables:
         inputs = [self._input(c) for c in self.mine if c.kind in READ]
         outputs = [self._output(c) for c in self.mine if c.kind not in READ]
+        of_chain = "data, clock, {}, the first of its chips, how many"
         parts = [
             *self._head(),
             *_table("Input", "INPUTS", "INPUT_COUNT", "What is read", inputs),
             *_table("Contact", "CONTACTS", "CONTACT_COUNT", "Contacts, and where each is read", self.contacts),
+            *_table("MatrixRow", "MATRIX_ROWS", "MATRIX_ROW_COUNT", "Rows of matrices: pin, first column, how many",
+                    self.rows),
+            *_table("uint8_t", "MATRIX_COLUMNS", "MATRIX_COLUMN_COUNT", "Columns of matrices", self.columns),
+            *_table("Chain", "CHAINS_IN", "CHAIN_IN_COUNT", f"Chains of 74HC165: {of_chain.format('load')}",
+                    self.chains["in"]),
             *_table("Encoder", "ENCODERS", "ENCODER_COUNT", "Encoders: channel A, channel B", self.encoders),
             *_table("uint8_t", "LEVELS", "LEVEL_COUNT", "Voltages", self.levels),
             *_table("Ladder", "LADDERS", "LADDER_COUNT", "Ladders: pin, first window, positions", self.ladders),
             *_table("uint16_t", "LADDER_ENDS", "", "The last reading of each position's window", self.ends),
             *_table("Output", "OUTPUTS", "OUTPUT_COUNT", "What is driven", outputs),
+            *_table("Chain", "CHAINS_OUT", "CHAIN_OUT_COUNT", f"Chains of 74HC595: {of_chain.format('latch')}",
+                    self.chains["out"]),
             *_table("Display", "DISPLAYS", "DISPLAY_COUNT", "Read-outs: data, clock, load, place in their chain of so "
                     "many, digits, how many of them stay dark", self.displays),
         ]  # fmt: skip
-        counted = {"contacts": self.contacts, "encoders": self.encoders, "levels": [*self.levels, *self.ladders],
-                   "digits": self.displays, "inputs": inputs, "outputs": outputs}  # fmt: skip
-        return Tables("\n".join(parts) + "\n", frozenset(name for name, rows in counted.items() if rows))
+        has = {
+            "inputs": inputs, "contacts": inputs, "matrix": self.rows, "encoders": self.encoders,
+            "chains": [*self.chains["in"], *self.chains["out"]],
+            "levels": [*self.levels, *self.ladders], "outputs": outputs,
+            "digits": self.displays,
+        }  # fmt: skip
+        return Tables("\n".join(parts) + "\n", frozenset(name for name, rows in has.items() if rows))
 
     def _head(self) -> Iterator[str]:
         design = self.r.design
@@ -100,6 +157,9 @@ class _Writing:
         yield f"#define REVISION {self.revision}"
         yield f"#define LONGEST_NAME {longest}"
         yield f"#define HIGHEST_LEVEL {(1 << self.board.bits) - 1}"
+        for way, chips in self.chips.items():
+            if chips:
+                yield f"#define CHAIN_{way.upper()}_CHIPS {chips}"
         yield f"#define LINK_LAMP {NO_LAMP}"
         timer = TIMERS.get(self.board.chip)
         if timer:
@@ -113,17 +173,22 @@ class _Writing:
     def _pin(self, line: Line) -> str:
         return number_of(self.pins[line.id])
 
+    def _contact(self, line: Line) -> tuple[str, ...]:
+        """Where a contact is read, and the level there while it is closed."""
+        where, a, b = self.where.get(line.id) or ("ON_PIN", self._pin(line), "0")
+        return where, a, b, "HIGH" if line.divided else "LOW"
+
     def _input(self, channel: Channel) -> _Row:
         first, count = 0, 1
-        if channel.kind in ("pattern", "selector"):
+        if channel.kind in ("pattern", "selector", "binary"):
             first, count = len(self.contacts), len(channel.lines)
-            for line, word in zip(channel.lines, channel.words or BLANK * count, strict=False):
-                level = "HIGH" if line.divided else "LOW"
-                self.contacts.append(_Row(("ON_PIN", self._pin(line), "0", level), f"{channel.name}: {word}"))
+            words = [f"bit {n}" for n in range(1, count + 1)] if channel.kind == "binary" else channel.words
+            for line, word in zip(channel.lines, words, strict=True):
+                self.contacts.append(_Row(self._contact(line), _plain(f"{channel.name}: {word}")))
         elif channel.kind == "turn":
             first = len(self.encoders)
-            a, b = channel.lines
-            self.encoders.append(_Row((self._pin(a), self._pin(b)), channel.name))
+            ends = (f"{{{', '.join(self._contact(line))}}}" for line in channel.lines)
+            self.encoders.append(_Row(tuple(ends), channel.name))
         elif channel.kind == "level":
             first = len(self.levels)
             self.levels.append(_Row((self._pin(channel.lines[0]),), channel.name))
@@ -140,14 +205,17 @@ class _Writing:
         return ladder(len(channel.words), f.step, tolerance, f.steady, self.board.bits)
 
     def _output(self, channel: Channel) -> _Row:
-        where, a = "ON_PIN", self._pin(channel.lines[0])
+        line = channel.lines[0]
         if channel.kind == "text":
-            where, a = "ON_DISPLAY", str(len(self.displays))
-            pins = tuple(self._pin(line) for line in channel.lines)
-            self.displays.append(_Row((*pins, "0", "1", str(channel.digits), str(channel.dark)), channel.name))
+            where, a, b = "ON_DISPLAY", str(len(self.displays)), "0"
+            alone = (tuple(self.pins.get(one.id, "") for one in channel.lines), 0, 1)
+            wires, place, many = self.strings.get(channel.function, alone)
+            cells = (*map(number_of, wires), str(place), str(many), str(channel.digits), str(channel.dark))
+            self.displays.append(_Row(cells, channel.name))
+        else:
+            where, a, b = self.where.get(line.id) or ("ON_PIN", self._pin(line), "0")
         lost = "0" if channel.kind == "load" else "HOLD"
-        cells = (f'"{channel.name}"', channel.kind.upper(), where, a, "0", "0", lost)
-        return _Row(cells, _of(self.r, channel))
+        return _Row((f'"{channel.name}"', channel.kind.upper(), where, a, b, "0", lost), _of(self.r, channel))
 
 
 def _plain(text: str) -> str:
@@ -156,7 +224,8 @@ def _plain(text: str) -> str:
 
 
 def _of(r: Resolved, channel: Channel) -> str:
-    return _plain(f"{r.functions[channel.function].name}: {', '.join(line.terminal for line in channel.lines)}")
+    name = r.functions[channel.function].name if channel.function else channel.lines[0].name
+    return _plain(f"{name}: {', '.join(line.terminal for line in channel.lines)}")
 
 
 def _table(kind: str, name: str, count: str, words: str, rows: Sequence[_Row]) -> Iterator[str]:

@@ -6,26 +6,38 @@
 #endif
 
 // Where a contact is read, or something is driven.
-enum Where : uint8_t { ON_PIN, ON_DISPLAY };
+enum Where : uint8_t { ON_PIN, IN_MATRIX, IN_CHAIN, ON_CHAIN, ON_DISPLAY };
 
-// A contact: on a pin of its own (`a` is the pin). `closed` is the level that its pin has while it is closed.
+// A contact: on a pin of its own (`a` is the pin), in a row and a column of a matrix, or at a chip of a chain and one of
+// its bits. `closed` is the level there while it is closed.
 struct Contact {
   uint8_t where, a, b, closed;
 };
 
-// What an input says: the pattern of its contacts, the number of the one that is closed, steps, or a voltage.
-enum InputKind : uint8_t { PATTERN, SELECTOR, TURN, LEVEL, LADDER };
+// What an input says: the pattern of its contacts, the number of the one that is closed, that number in binary, steps, or
+// a voltage.
+enum InputKind : uint8_t { PATTERN, SELECTOR, BINARY, TURN, LEVEL, LADDER };
 
-// Something that is read. PATTERN and SELECTOR: `count` contacts from number `first` on. TURN, LEVEL and LADDER: the
+// Something that is read. PATTERN, SELECTOR and BINARY: `count` contacts from number `first` on. TURN, LEVEL and LADDER: the
 // place in their own table.
 struct Input {
   char name[LONGEST_NAME];
   uint8_t kind, first, count;
 };
 
-// Both channels of an encoder, by their pins.
+// A row of a matrix: its pin, the first of its columns, how many it has.
+struct MatrixRow {
+  uint8_t pin, first, columns;
+};
+
+// A chain of shift registers: its pins (the third is the load or the latch), the first of its chips, how many.
+struct Chain {
+  uint8_t data, clock, third, first, chips;
+};
+
+// Both channels of an encoder.
 struct Encoder {
-  uint8_t a, b;
+  Contact a, b;
 };
 
 // A selector over resistors: its pin, the first of its windows, how many there are.
@@ -42,7 +54,7 @@ struct Display {
 // letters. A load is never on while nobody answers for it.
 enum OutputKind : uint8_t { LAMP, DIMMED, LOAD, TEXT };
 
-// Something that is driven (`a` is the pin of ON_PIN, the number of the display of ON_DISPLAY). `boot`: its value from power-up on, `lost`: what it goes to when
+// Something that is driven (`a` is the pin of ON_PIN, the chip of ON_CHAIN with its bit `b`, the number of a display). `boot`: its value from power-up on, `lost`: what it goes to when
 // the link is lost, HOLD where it stays as it is.
 struct Output {
   char name[LONGEST_NAME];

@@ -2,23 +2,58 @@
 // contact that bounces for as long as that is reported once.
 #pragma once
 #include "tables.h"
+#if MATRIX_ROW_COUNT
+#include "matrix.h"
+#endif
+#if CHAIN_IN_COUNT
+#include "chains.h"
+#endif
 
 const uint8_t SETTLED = 8;
 
+// How a contact reads at this very moment, without waiting for it to settle.
+bool contactNow(const Contact &contact) {
+#if MATRIX_ROW_COUNT
+  if (contact.where == IN_MATRIX) return matrixClosed(contact.a, contact.b);
+#endif
+#if CHAIN_IN_COUNT
+  if (contact.where == IN_CHAIN) return chainLow(contact.a, contact.b);
+#endif
+  return digitalRead(contact.a) == contact.closed;
+}
+
+// What is closed to ground wants the pull-up; a divider gives its level itself.
+void contactBegin(const Contact &contact) {
+  if (contact.where == ON_PIN) pinMode(contact.a, contact.closed == LOW ? INPUT_PULLUP : INPUT);
+}
+
+// Matrices and chains are looked at as a whole, before their contacts are.
+void networksBegin() {
+#if MATRIX_ROW_COUNT
+  matrixBegin();
+#endif
+#if CHAIN_IN_COUNT
+  chainsInBegin();
+#endif
+}
+
+void networksRead() {
+#if MATRIX_ROW_COUNT
+  matrixRead();
+#endif
+#if CHAIN_IN_COUNT
+  chainsRead();
+#endif
+}
+
+#if CONTACT_COUNT
 // Of each contact: whether it is closed (the highest bit), and for how many milliseconds it has read the other way.
 uint8_t contactState[CONTACT_COUNT];
 
 bool contactClosed(uint8_t n) { return contactState[n] & 0x80; }
 
-// How a contact reads at this very moment, without waiting for it to settle.
-bool contactNow(const Contact &contact) { return digitalRead(contact.a) == contact.closed; }
-
 void contactsBegin() {
-  for (uint8_t n = 0; n < CONTACT_COUNT; n++) {
-    Contact contact = entry(CONTACTS, n);
-    // What is closed to ground wants the pull-up; a divider gives its level itself.
-    pinMode(contact.a, contact.closed == LOW ? INPUT_PULLUP : INPUT);
-  }
+  for (uint8_t n = 0; n < CONTACT_COUNT; n++) contactBegin(entry(CONTACTS, n));
   delay(2);
   for (uint8_t n = 0; n < CONTACT_COUNT; n++) contactState[n] = contactNow(entry(CONTACTS, n)) ? 0x80 : 0;
 }
@@ -34,3 +69,4 @@ void contactsRead() {
     }
   }
 }
+#endif

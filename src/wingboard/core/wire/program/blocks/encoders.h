@@ -1,6 +1,7 @@
 // Encoders: both channels are looked at 1,950 times a second, in an interrupt, so that nothing else that the program
 // does can lose a step. One detent is four changes of the two channels.
 #pragma once
+#include "contacts.h"
 #include "tables.h"
 
 const uint8_t CHANGES_A_DETENT = 4;
@@ -10,44 +11,64 @@ volatile int8_t encoderChanges[ENCODER_COUNT];
 volatile int16_t encoderDetents[ENCODER_COUNT];
 uint8_t encoderLast[ENCODER_COUNT];
 int32_t encoderTurned[ENCODER_COUNT];
+// Whether both channels are on pins.
+bool encoderFast[ENCODER_COUNT];
 
 // From the two channels before (upper two bits) and now: one change onward, one back, or none. Two changes at once
 // cannot be told from none.
 const int8_t ENCODER_STEP[16] = {0, -1, 1, 0, 1, 0, 0, -1, -1, 0, 0, 1, 0, 1, -1, 0};
 
+bool encoderOnPins(const Encoder &encoder) { return encoder.a.where == ON_PIN && encoder.b.where == ON_PIN; }
+
 #if defined(__AVR__)
-// Where the two pins are read: a register and a bit of it, which is ten times faster than by the pin's number.
+// Where the two pins are read: a register and a bit of it, which is ten times faster than by the pin's number. Of an
+// encoder in a chain or a matrix there is none.
 volatile uint8_t *encoderPort[ENCODER_COUNT][2];
 uint8_t encoderBit[ENCODER_COUNT][2];
 
-bool encoderLow(uint8_t n, uint8_t channel) { return !(*encoderPort[n][channel] & encoderBit[n][channel]); }
+bool encoderClosed(uint8_t n, uint8_t channel) {
+  if (encoderPort[n][channel]) return !(*encoderPort[n][channel] & encoderBit[n][channel]);
+  Encoder encoder = entry(ENCODERS, n);
+  return contactNow(channel ? encoder.b : encoder.a);
+}
 
 void encoderFind(uint8_t n, uint8_t channel, uint8_t pin) {
   encoderPort[n][channel] = portInputRegister(digitalPinToPort(pin));
   encoderBit[n][channel] = digitalPinToBitMask(pin);
 }
 #else
-uint8_t encoderPin[ENCODER_COUNT][2];
+bool encoderClosed(uint8_t n, uint8_t channel) {
+  Encoder encoder = entry(ENCODERS, n);
+  return contactNow(channel ? encoder.b : encoder.a);
+}
 
-bool encoderLow(uint8_t n, uint8_t channel) { return digitalRead(encoderPin[n][channel]) == LOW; }
-
-void encoderFind(uint8_t n, uint8_t channel, uint8_t pin) { encoderPin[n][channel] = pin; }
+void encoderFind(uint8_t, uint8_t, uint8_t) {}
 #endif
 
-uint8_t encoderNow(uint8_t n) { return (encoderLow(n, 0) ? 2 : 0) | (encoderLow(n, 1) ? 1 : 0); }
+uint8_t encoderNow(uint8_t n) { return (encoderClosed(n, 0) ? 2 : 0) | (encoderClosed(n, 1) ? 1 : 0); }
+
+// Looks at one encoder.
+void encoderLook(uint8_t n) {
+  uint8_t now = encoderNow(n);
+  encoderChanges[n] += ENCODER_STEP[encoderLast[n] << 2 | now];
+  encoderLast[n] = now;
+  // At rest both channels are open: there the count is put right, whatever was missed.
+  if (now == 0) {
+    if (encoderChanges[n] >= CHANGES_A_DETENT / 2) encoderDetents[n]++;
+    if (encoderChanges[n] <= -CHANGES_A_DETENT / 2) encoderDetents[n]--;
+    encoderChanges[n] = 0;
+  }
+}
 
 void encodersLook() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
-    uint8_t now = encoderNow(n);
-    encoderChanges[n] += ENCODER_STEP[encoderLast[n] << 2 | now];
-    encoderLast[n] = now;
-    // At rest both channels are open: there the count is put right, whatever was missed.
-    if (now == 0) {
-      if (encoderChanges[n] >= CHANGES_A_DETENT / 2) encoderDetents[n]++;
-      if (encoderChanges[n] <= -CHANGES_A_DETENT / 2) encoderDetents[n]--;
-      encoderChanges[n] = 0;
-    }
-  }
+  for (uint8_t n = 0; n < ENCODER_COUNT; n++)
+    if (encoderFast[n]) encoderLook(n);
+}
+
+// Those in a chain or a matrix, once a millisecond: turned fast, they lose steps.
+void encodersLookSlowly() {
+  for (uint8_t n = 0; n < ENCODER_COUNT; n++)
+    if (!encoderFast[n]) encoderLook(n);
 }
 
 #if defined(__AVR__)
@@ -79,8 +100,9 @@ void encodersTick() {
 void encodersTick() {
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
-    attachInterrupt(digitalPinToInterrupt(encoder.a), encodersLook, CHANGE);
-    attachInterrupt(digitalPinToInterrupt(encoder.b), encodersLook, CHANGE);
+    if (!encoderFast[n]) continue;
+    attachInterrupt(digitalPinToInterrupt(encoder.a.a), encodersLook, CHANGE);
+    attachInterrupt(digitalPinToInterrupt(encoder.b.a), encodersLook, CHANGE);
   }
 }
 #endif
@@ -88,10 +110,12 @@ void encodersTick() {
 void encodersBegin() {
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
-    pinMode(encoder.a, INPUT_PULLUP);
-    pinMode(encoder.b, INPUT_PULLUP);
-    encoderFind(n, 0, encoder.a);
-    encoderFind(n, 1, encoder.b);
+    contactBegin(encoder.a);
+    contactBegin(encoder.b);
+    encoderFast[n] = encoderOnPins(encoder);
+    if (!encoderFast[n]) continue;
+    encoderFind(n, 0, encoder.a.a);
+    encoderFind(n, 1, encoder.b.a);
   }
   delay(2);
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) encoderLast[n] = encoderNow(n);

@@ -2,9 +2,7 @@
 #pragma once
 #include "saying.h"
 #include "tables.h"
-#if CONTACT_COUNT
 #include "contacts.h"
-#endif
 #if ENCODER_COUNT
 #include "encoders.h"
 #endif
@@ -14,23 +12,26 @@
 
 // A selector that stands between two ways closes none: it is said to be nowhere only when it stays there (ms).
 const uint16_t BETWEEN_WAYS = 250;
+// In binary it reads as another one there.
+const uint16_t BETWEEN_NUMBERS = 20;
 
 int16_t inputSaid[INPUT_COUNT];
 uint32_t betweenSince[INPUT_COUNT];
 
 #if CONTACT_COUNT
-// PATTERN: 1 for its first contact, 2 for the second, 4 for the third … added up. SELECTOR: the number of the way.
+// PATTERN: 1 for its first contact, 2 for the second, 4 for the third … added up. SELECTOR: the number of the way. BINARY:
+// the same number, of which the contacts are the bits, counted from 0.
 int16_t contactsOf(const Input &input) {
   int16_t value = 0;
   for (uint8_t n = 0; n < input.count; n++)
     if (contactClosed(input.first + n)) value = input.kind == SELECTOR ? n + 1 : value | 1 << n;
-  return value;
+  return input.kind == BINARY ? value + 1 : value;
 }
 #endif
 
 int32_t inputValue(const Input &input) {
 #if CONTACT_COUNT
-  if (input.kind == PATTERN || input.kind == SELECTOR) return contactsOf(input);
+  if (input.kind <= BINARY) return contactsOf(input);
 #endif
 #if ENCODER_COUNT
   if (input.kind == TURN) return encoderTurned[input.first];
@@ -53,6 +54,7 @@ void sayInput(const __FlashStringHelper *how, const Input &input) {
 }
 
 void inputsBegin() {
+  networksBegin();
 #if CONTACT_COUNT
   contactsBegin();
 #endif
@@ -91,9 +93,10 @@ bool inputChanged(uint8_t n, const Input &input) {
     betweenSince[n] = 0;
     return false;
   }
-  if (input.kind == SELECTOR && now == 0) {
+  uint16_t waits = input.kind == BINARY ? BETWEEN_NUMBERS : input.kind == SELECTOR && now == 0 ? BETWEEN_WAYS : 0;
+  if (waits) {
     if (!betweenSince[n]) betweenSince[n] = millis() | 1;
-    if (millis() - betweenSince[n] < BETWEEN_WAYS) return false;
+    if (millis() - betweenSince[n] < waits) return false;
   }
   betweenSince[n] = 0;
   inputSaid[n] = now;
@@ -104,8 +107,12 @@ bool inputChanged(uint8_t n, const Input &input) {
 void inputsRead(bool report) {
   static uint8_t voltage = 0;
   uint8_t voltages = 0;
+  networksRead();
 #if CONTACT_COUNT
   contactsRead();
+#endif
+#if ENCODER_COUNT
+  encodersLookSlowly();
 #endif
   for (uint8_t n = 0; n < INPUT_COUNT; n++) {
     Input input = entry(INPUTS, n);

@@ -5,17 +5,30 @@
 #if DISPLAY_COUNT
 #include "digits.h"
 #endif
+#if CHAIN_OUT_COUNT
+#include "chains.h"
+#endif
 
 uint8_t outputSet[OUTPUT_COUNT];
 bool lampTest = false;
 
 void outputDrive(const Output &output, uint8_t value) {
   if (output.kind == TEXT) return;  // see displaysTest
+#if CHAIN_OUT_COUNT
+  if (output.where == ON_CHAIN) return chainSet(output.a, output.b, value);  // see outputsSent
+#endif
   if (output.kind == DIMMED) {
     analogWrite(output.a, value);
   } else {
     digitalWrite(output.a, value ? HIGH : LOW);
   }
+}
+
+// What was set at chips is sent to them.
+void outputsSent() {
+#if CHAIN_OUT_COUNT
+  chainsWrite();
+#endif
 }
 
 // What an output shows now. A lamp test lights lamps, never a load; a load is off while the link is lost.
@@ -34,6 +47,7 @@ void outputsShow(bool linked) {
     if (n == LINK_LAMP && !linked && !lampTest) continue;  // it blinks
     outputDrive(output, value);
   }
+  outputsSent();
 #if DISPLAY_COUNT
   displaysTest(lampTest);
 #endif
@@ -51,10 +65,15 @@ void outputsBegin() {
     Output output = entry(OUTPUTS, n);
     if (output.kind == TEXT) continue;
     outputSet[n] = output.kind == LOAD ? 0 : output.boot;
-    digitalWrite(output.a, LOW);
-    pinMode(output.a, OUTPUT);
+    if (output.where == ON_PIN) {
+      digitalWrite(output.a, LOW);
+      pinMode(output.a, OUTPUT);
+    }
     outputDrive(output, outputSet[n]);
   }
+#if CHAIN_OUT_COUNT
+  chainsOutBegin();
+#endif
 #if DISPLAY_COUNT
   displaysBegin();
 #endif
@@ -63,5 +82,10 @@ void outputsBegin() {
 // The lamp that shows a lost link blinks twice a second until a host answers.
 void linkLampBlink(bool linked) {
   if (LINK_LAMP == NO_LAMP || linked || lampTest) return;
-  outputDrive(entry(OUTPUTS, LINK_LAMP), millis() & 256 ? 255 : 0);
+  static bool was = false;
+  bool lit = millis() & 256;
+  if (lit == was) return;
+  was = lit;
+  outputDrive(entry(OUTPUTS, LINK_LAMP), lit ? 255 : 0);
+  outputsSent();
 }

@@ -1,0 +1,69 @@
+// Chains of shift registers: 74HC165 take in eight contacts each, 74HC595 drive eight lamps each, over three pins.
+#pragma once
+#include "tables.h"
+
+#if CHAIN_IN_COUNT
+// A byte for each chip, its input A at the lowest bit.
+uint8_t chainIn[CHAIN_IN_CHIPS];
+
+bool chainLow(uint8_t chip, uint8_t bit) { return !(chainIn[chip] >> bit & 1); }
+
+// All inputs are taken at once when the load goes low; then they come out bit by bit, input H of the first chip first.
+void chainsRead() {
+  for (uint8_t n = 0; n < CHAIN_IN_COUNT; n++) {
+    Chain chain = entry(CHAINS_IN, n);
+    digitalWrite(chain.third, LOW);
+    digitalWrite(chain.third, HIGH);
+    for (uint8_t chip = 0; chip < chain.chips; chip++) {
+      uint8_t bits = 0;
+      for (uint8_t bit = 0; bit < 8; bit++) {
+        bits = bits << 1 | digitalRead(chain.data);
+        digitalWrite(chain.clock, HIGH);
+        digitalWrite(chain.clock, LOW);
+      }
+      chainIn[chain.first + chip] = bits;
+    }
+  }
+}
+
+void chainsInBegin() {
+  for (uint8_t n = 0; n < CHAIN_IN_COUNT; n++) {
+    Chain chain = entry(CHAINS_IN, n);
+    pinMode(chain.data, INPUT);
+    pinMode(chain.clock, OUTPUT);
+    digitalWrite(chain.third, HIGH);
+    pinMode(chain.third, OUTPUT);
+  }
+  chainsRead();
+}
+#endif
+
+#if CHAIN_OUT_COUNT
+// A byte for each chip, its output QA at the lowest bit.
+uint8_t chainOut[CHAIN_OUT_CHIPS];
+
+void chainSet(uint8_t chip, uint8_t bit, bool on) {
+  if (on) chainOut[chip] |= 1 << bit;
+  else chainOut[chip] &= ~(1 << bit);
+}
+
+// What is for the last chip goes first; all outputs change at once when the latch rises.
+void chainsWrite() {
+  for (uint8_t n = 0; n < CHAIN_OUT_COUNT; n++) {
+    Chain chain = entry(CHAINS_OUT, n);
+    digitalWrite(chain.third, LOW);
+    for (uint8_t chip = chain.chips; chip-- > 0;) shiftOut(chain.data, chain.clock, MSBFIRST, chainOut[chain.first + chip]);
+    digitalWrite(chain.third, HIGH);
+  }
+}
+
+void chainsOutBegin() {
+  for (uint8_t n = 0; n < CHAIN_OUT_COUNT; n++) {
+    Chain chain = entry(CHAINS_OUT, n);
+    pinMode(chain.data, OUTPUT);
+    pinMode(chain.clock, OUTPUT);
+    pinMode(chain.third, OUTPUT);
+  }
+  chainsWrite();
+}
+#endif
