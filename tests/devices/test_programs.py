@@ -175,6 +175,31 @@ def test_a_load_never_moves_while_the_link_is_lost_and_a_garbled_line_does_nothi
         assert panel.tell("hello", "get f1.load")[1:] == ["is f1.load 0"]
 
 
+def test_discovery_watches_and_drives_free_pins_and_no_others(tmp_path: Path) -> None:
+    r = with_board(plate(("button-16", 30, 40)), "atmega328p")
+    mine = r.design.pins[0].pin
+    with powered(r, "it", tmp_path) as panel:
+        panel.tell("hello")
+        free = next(pin for pin in ("4", "5") if pin != mine)
+        assert panel.tell(f"drive {free} 1") == ["error discover"]
+        there = panel.tell("discover on")
+        assert there[-1] == "is discover on"
+        assert f"pin {free} 1" in there and not any(line.startswith(f"pin {mine} ") for line in there)
+        panel.chip.drive(free, False)
+        assert panel.heard() == [f"pin {free} 0"]
+        panel.chip.drive(free, None)
+        assert panel.heard() == [f"pin {free} 1"]
+        assert panel.tell(f"drive {free} 0", f"drive {mine} 0", "drive 99 1") == [
+            f"is pin {free} 0", f"error pin {mine}", "error pin 99",
+        ]  # fmt: skip
+        assert (panel.chip.drives(free), panel.chip.drives(mine)) == (False, None)
+        panel.tell(f"drive {free} -")
+        assert panel.chip.pulls_up(free)
+        panel.tell(f"drive {free} 1")
+        panel.heard(3.2)
+        assert panel.chip.drives(free) is None, "a lost link lets go of everything"
+
+
 def test_a_moved_pin_changes_one_line_of_one_file(demo: Demo) -> None:
     design = demo("kestrel-line-9")
     moved = apply(design, BATCH.validate_python([{"do": "pin", "line": "f18.on", "controller": "atmega2560-1",
@@ -183,7 +208,9 @@ def test_a_moved_pin_changes_one_line_of_one_file(demo: Demo) -> None:
     differing = {name: [pair for pair in zip(one[name].splitlines(), other[name].splitlines(), strict=True)
                         if pair[0] != pair[1]] for name in one}  # fmt: skip
     assert {name for name, pairs in differing.items() if pairs} == {"tables.h"}
-    assert [line.split("[]")[0].split("{")[0].strip() for line, _ in differing["tables.h"]] == ["const char LINES", ""]
+    named = [line for line, _ in differing["tables.h"] if not line.endswith(": free")]
+    assert [line.split("[]")[0].split("{")[0].strip() for line in named] == ["const char LINES", ""]
+    assert "master-key" in named[1]
 
 
 def test_the_drivers_of_the_tests_shift_as_their_data_sheet_says() -> None:

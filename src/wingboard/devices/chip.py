@@ -17,8 +17,8 @@ import platformdirs
 from wingboard.devices.toolchain import CORE, HERTZ, Built, NoTools
 
 Watch = Callable[[int, int, int, int], None]
-"""Told of a pin that the program changes: port from 0 for A, bit, level, cycle; with bit -1 of the directions that a port
-is about to have, a bit each."""
+"""Told of a pin that the program changes: port from 0 for A, bit, level, cycle; with bit -1 of the ways that a port is
+about to turn, a bit each."""
 _WATCHER = ctypes.CFUNCTYPE(None, ctypes.c_int, ctypes.c_int, ctypes.c_int, ctypes.c_uint64)
 _SOURCE = Path(__file__).with_name("chip.c")
 

@@ -118,6 +118,7 @@ class _Writing:
     def done(self) -> Tables:
         inputs = [self._input(c) for c in self.mine if c.kind in READ]
         outputs = [self._output(c) for c in self.mine if c.kind not in READ]
+        free = self._free()
         of_chain = "data, clock, {}, the first of its chips, how many"
         parts = [
             *self._head(),
@@ -137,10 +138,11 @@ class _Writing:
                     self.chains["out"]),
             *_table("Display", "DISPLAYS", "DISPLAY_COUNT", "Read-outs: data, clock, load, place in their chain of so "
                     "many, digits, how many of them stay dark", self.displays),
+            *_table("FreePin", "FREE_PINS", "FREE_COUNT", "Pins that the design gives to nothing", free),
         ]  # fmt: skip
         has = {
             "inputs": inputs, "contacts": inputs, "matrix": self.rows, "encoders": self.encoders,
-            "chains": [*self.chains["in"], *self.chains["out"]],
+            "discovery": free, "chains": [*self.chains["in"], *self.chains["out"]],
             "levels": [*self.levels, *self.ladders], "outputs": outputs,
             "digits": self.displays,
         }  # fmt: skip
@@ -172,6 +174,12 @@ class _Writing:
 
     def _pin(self, line: Line) -> str:
         return number_of(self.pins[line.id])
+
+    def _free(self) -> list[_Row]:
+        """Pins that no line has: those that read and drive, and are not read at power-up."""
+        taken = {p.pin for p in self.r.design.pins if p.controller == self.controller}
+        free = (pin for pin in self.board.pins if pin.name not in taken and pin.reads and pin.drives and not pin.strap)
+        return [_Row((f'"{pin.name}"', number_of(pin.name)), "free") for pin in free]
 
     def _contact(self, line: Line) -> tuple[str, ...]:
         """Where a contact is read, and the level there while it is closed."""

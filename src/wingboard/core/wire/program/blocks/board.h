@@ -50,6 +50,12 @@ struct Display {
   uint8_t data, clock, load, place, chained, digits, dark;
 };
 
+// A pin that the design gives to nothing, with its name on the board.
+struct FreePin {
+  char name[5];
+  uint8_t pin;
+};
+
 // What an output takes: how bright it is, from 0 to 255 (what cannot be dimmed is on from 1 on), 0 or 1 for a load, or
 // letters. A load is never on while nobody answers for it.
 enum OutputKind : uint8_t { LAMP, DIMMED, LOAD, TEXT };

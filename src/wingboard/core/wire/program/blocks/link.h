@@ -9,6 +9,9 @@
 #if OUTPUT_COUNT
 #include "outputs.h"
 #endif
+#if FREE_COUNT
+#include "discovery.h"
+#endif
 
 const uint8_t LONGEST_LINE = 80;
 // Without a line from the host for so long (ms) the link is lost.
@@ -23,6 +26,9 @@ void linkChanged() {
   if (!linked) loadsForget();
   outputsShow(linked);
 #endif
+#if FREE_COUNT
+  if (!linked && discovering) discover(false);
+#endif
 }
 
 void sayHello() {
@@ -36,16 +42,6 @@ void sayHello() {
   say.print(REVISION);
   say.print(F(" lines "));
   say.print((const __FlashStringHelper *)LINES);
-  say.end();
-}
-
-void sayError(const __FlashStringHelper *what, const char *about) {
-  say.print(F("error "));
-  say.print(what);
-  if (*about) {
-    say.print(' ');
-    say.print(about);
-  }
   say.end();
 }
 
@@ -162,7 +158,7 @@ bool asSent(char *line) {
 }
 
 // What a host says; another word does not count as one.
-const char WORDS[][6] PROGMEM = {"hello", "ping", "get", "set", "test", "off"};
+const char WORDS[][9] PROGMEM = {"hello", "ping", "get", "set", "test", "off", "discover", "drive"};
 
 bool known(const char *word) {
   for (uint8_t n = 0; n < sizeof WORDS / sizeof WORDS[0]; n++)
@@ -191,6 +187,10 @@ void hear(char *line) {
   if (!strcmp(word, "set")) return hearSet(first, nextWord(rest));
   if (!strcmp(word, "test")) return hearTest(first);
   if (!strcmp(word, "off")) return hearOff();
+#endif
+#if FREE_COUNT
+  if (!strcmp(word, "discover")) return hearDiscover(first);
+  if (!strcmp(word, "drive")) return hearDrive(first, nextWord(rest));
 #endif
   sayError(F("word"), word);
 }

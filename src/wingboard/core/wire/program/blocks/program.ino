@@ -27,4 +27,7 @@ void loop() {
 #if OUTPUT_COUNT
   linkLampBlink(linked);
 #endif
+#if FREE_COUNT
+  discoveryRead();
+#endif
 }

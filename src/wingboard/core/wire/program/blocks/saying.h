@@ -29,3 +29,13 @@ private:
   uint8_t sum = 0;
 };
 Saying say;
+
+void sayError(const __FlashStringHelper *what, const char *about) {
+  say.print(F("error "));
+  say.print(what);
+  if (*about) {
+    say.print(' ');
+    say.print(about);
+  }
+  say.end();
+}

@@ -1,0 +1,81 @@
+// Discovery: to find out what hangs on pins of which nothing is known. Pins that the design gives to something are never
+// touched. Free ones are inputs with their pull-up on; each change is said, and one can be driven to see what it moves.
+#pragma once
+#include "saying.h"
+#include "tables.h"
+
+const uint8_t FREE_SETTLED = 8;
+
+bool discovering = false;
+// Of each free pin: its level (highest bit), whether it is driven (next), and for how many milliseconds it differs.
+uint8_t freeState[FREE_COUNT];
+
+void sayFree(uint8_t n) {
+  FreePin free = entry(FREE_PINS, n);
+  say.print(F("pin "));
+  say.print(free.name);
+  say.print(freeState[n] & 0x80 ? F(" 1") : F(" 0"));
+  say.end();
+}
+
+void freeLetGo(uint8_t n) {
+  pinMode(entry(FREE_PINS, n).pin, discovering ? INPUT_PULLUP : INPUT);
+  freeState[n] = discovering ? 0x80 : 0;
+}
+
+void discover(bool on) {
+  discovering = on;
+  for (uint8_t n = 0; n < FREE_COUNT; n++) freeLetGo(n);
+  if (!on) return;
+  delay(2);
+  for (uint8_t n = 0; n < FREE_COUNT; n++) freeState[n] = digitalRead(entry(FREE_PINS, n).pin) ? 0x80 : 0;
+}
+
+// Once a millisecond.
+void discoveryRead() {
+  if (!discovering) return;
+  for (uint8_t n = 0; n < FREE_COUNT; n++) {
+    if (freeState[n] & 0x40) continue;
+    bool high = digitalRead(entry(FREE_PINS, n).pin);
+    if (high == (bool)(freeState[n] & 0x80)) {
+      freeState[n] &= 0x80;
+    } else if ((++freeState[n] & 0x3F) >= FREE_SETTLED) {
+      freeState[n] = high ? 0x80 : 0;
+      sayFree(n);
+    }
+  }
+}
+
+void hearDiscover(const char *word) {
+  if (strcmp(word, "on") && strcmp(word, "off")) return sayError(F("value"), word);
+  discover(!strcmp(word, "on"));
+  if (discovering)
+    for (uint8_t n = 0; n < FREE_COUNT; n++) sayFree(n);
+  say.print(F("is discover "));
+  say.print(word);
+  say.end();
+}
+
+// 0 and 1 drive a pin, - lets it go.
+void hearDrive(const char *name, const char *word) {
+  if (!discovering) return sayError(F("discover"), "");
+  for (uint8_t n = 0; n < FREE_COUNT; n++) {
+    FreePin free = entry(FREE_PINS, n);
+    if (strcmp(free.name, name)) continue;
+    if (!strcmp(word, "-")) {
+      freeLetGo(n);
+    } else if (!strcmp(word, "0") || !strcmp(word, "1")) {
+      digitalWrite(free.pin, *word == '1' ? HIGH : LOW);
+      pinMode(free.pin, OUTPUT);
+      freeState[n] = *word == '1' ? 0xC0 : 0x40;
+    } else {
+      return sayError(F("value"), word);
+    }
+    say.print(F("is pin "));
+    say.print(name);
+    say.print(' ');
+    say.print(word);
+    return say.end();
+  }
+  sayError(F("pin"), name);
+}
