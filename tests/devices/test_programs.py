@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -22,6 +24,7 @@ from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import signals
 
 Demo = Callable[[str], Design]
+Raw = dict[str, Any]
 SEGMENTS = {"1": 0x30, "2": 0x6D, "5": 0x5B, "8": 0x7F, "-": 0x01, " ": 0x00}
 """Of the driver without its decoder: A to G from bit 6 down (data sheet of the MAX7219, table 6, from memory)."""
 
@@ -34,7 +37,7 @@ KINDS: dict[str, set[str]] = {
 }
 
 
-def with_board(design: Design, board: str, *commands: dict[str, object]) -> Resolved:
+def with_board(design: Design, board: str, *commands: Raw) -> Resolved:
     batch = [{"do": "add_controller", "id": "it", "board": board}, *commands]
     made = apply(design, BATCH.validate_python(batch), catalogue())
     return Resolved(made.model_copy(update={"pins": solve(Resolved(made)).pins}))
@@ -221,3 +224,28 @@ def test_the_drivers_of_the_tests_shift_as_their_data_sheet_says() -> None:
             chain.changed("clock", True)
     chain.changed("load", True)
     assert (chain.registers[1][12], chain.registers[0][1]) == (1, 0x6D)
+
+
+def test_the_protocol_s_page_says_what_a_board_does(demo: Demo, tmp_path: Path) -> None:
+    text = (Path(__file__).parents[2] / "docs" / "protocol.md").read_text("utf-8")
+    session = text.split("```protocol\n")[1].split("```")[0].splitlines()
+    r = Resolved(demo("dust-extraction"))
+    with powered(r, programmed(r)[0], tmp_path) as panel:
+        by_name = {c.name: c for c in panel.channels}
+        said: list[str] = []
+        for line in session:
+            mark, words = line[0], line[2:]
+            if mark == "<":
+                assert re.sub("lines ....", "lines ….", said.pop(0)) == re.sub("lines ....", "lines ….", words)
+                continue
+            assert said == [], line
+            if mark == ">":
+                said = panel.tell(words)
+            else:
+                panel.close(by_name[words.split()[0]], 0, words.endswith("closes"))
+                said = panel.heard()
+        assert said == []
+    errors = {line.split("`")[1].split()[1] for line in text.splitlines() if line.startswith("| `error ")}
+    files = sketch(r, programmed(r)[0], 1).files
+    blocks = files["link.h"] + files["discovery.h"]
+    assert errors == set(re.findall(r'sayError\(F\("(\w+)"\)', blocks))
