@@ -113,3 +113,15 @@ def test_a_foreign_database_stops_the_server_before_it_starts(tmp_path: Path) ->
     (tmp_path / "wingboard.db").write_bytes(b"something else" * 200)
     result = ran("serve", "--data", tmp_path, "--port", "0", code=2)
     assert "not a Wing Board database" in result.stderr
+
+
+def test_programs_are_written_and_spoken_to(tram: Path, tmp_path: Path) -> None:
+    said = ran("program", tram.parent / "dust-extraction.json", "--to", tmp_path / "programs", "--sizes").stdout
+    assert re.search(r"dust-extraction-a: \d+ bytes of flash, \d+ of RAM", said)
+    assert (tmp_path / "programs" / "dust-extraction-a" / "tables.h").is_file()
+    typed = runner.invoke(app, ["link", "--simulated", str(tram.parent / "dust-extraction.json"), "--revision", "3"],
+                          input="hello\nset bin-full 9\nnonsense\n")  # fmt: skip
+    greeting, hello, lamp, wrong = typed.stdout.splitlines()
+    assert greeting == hello and "revision 3" in hello
+    assert (lamp, wrong) == ("is bin-full 9", "error word nonsense")
+    assert "There is no board Z" in ran("link", "--simulated", tram, "--board", "Z", code=2).output

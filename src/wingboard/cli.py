@@ -11,6 +11,7 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Annotated, Any, Literal, NoReturn
 
 import platformdirs
@@ -161,6 +162,58 @@ def pins(
     for left in found.unfit:
         typer.echo(f"wingboard: no pins for {left.name}: {left.reason}", err=True)
     raise typer.Exit(1 if found.unfit else 0)
+
+
+Revision = Annotated[int, typer.Option("--revision", min=0, help="Of the design, as its boards shall say when asked")]
+
+
+@app.command()
+def program(
+    design: DesignFile,
+    to: Annotated[Path, typer.Option("--to", help="Folder in which each board gets one of its own")],
+    revision: Revision = 0,
+    sizes: Annotated[bool, typer.Option("--sizes", help="Compile them and say what they take")] = False,
+) -> None:
+    """Write the program of each board. Exit 1 when a line is not served, or a program does not fit."""
+    from wingboard.core.record.controllers import board_of
+    from wingboard.core.wire.program.sketch import programmed, sketch
+    from wingboard.devices.toolchain import compiled
+
+    short = False
+    with _failures_said(), TemporaryDirectory() as made:
+        resolved = Resolved(_load(design))
+        chips = {c.id: board_of(resolved.design, c.board).chip for c in resolved.design.controllers}
+        for board in programmed(resolved):
+            found = sketch(resolved, board, revision)
+            folder = to / found.folder
+            folder.mkdir(parents=True, exist_ok=True)
+            for name, text in found.files.items():
+                (folder / name).write_text(text, "utf-8")
+            words = ""
+            if sizes:
+                built = compiled(found.files, chips[board], Path(made) / board)
+                words = f": {built.flash} bytes of flash, {built.ram} of RAM{f', {built.over}' if built.over else ''}"
+                short |= bool(built.over)
+            typer.echo(f"{folder}{words}")
+            for left in found.unserved:
+                typer.echo(f"wingboard: {left.line.name}, {left.line.terminal}: {left.why}", err=True)
+            short |= bool(found.unserved)
+    raise typer.Exit(1 if short else 0)
+
+
+@app.command()
+def link(
+    simulated: Annotated[Path, typer.Option("--simulated", help="A design: its board's program on a simulated chip")],
+    board: Annotated[str, typer.Option("--board", help="Its letter, A for the first")] = "A",
+    revision: Revision = 0,
+) -> None:
+    """Type the protocol to a board by hand, as docs/protocol.md has it; ends where the input ends."""
+    from wingboard.devices.byhand import typed
+
+    with _failures_said():
+        resolved = Resolved(_load(simulated))
+        for line in typed(resolved, board, revision, sys.stdin):
+            typer.echo(line)
 
 
 @app.command()

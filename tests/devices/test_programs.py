@@ -5,9 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from building import plate
 from simulated import Panel, Readout, powered, reported
@@ -71,6 +74,11 @@ def prove(panel: Panel, channel: Channel) -> None:
             assert said == [f"in {name} {value}"], (name, said)
             panel.close(channel, n, False)
             assert reported(panel.heard(0.3), name) == ["0"]
+    elif channel.kind == "ladder":
+        for way in range(len(channel.words), 0, -1):
+            panel.chip.volts(panel.pin(channel), 5 * (way - 1) / (len(channel.words) - 1))
+            panel.heard(0.08)
+            assert panel.tell(f"get {name}") == [f"is {name} {way}"]
     elif channel.kind == "binary":
         for way in range(len(channel.words), 0, -1):
             for bit in range(len(channel.lines)):
@@ -249,3 +257,24 @@ def test_the_protocol_s_page_says_what_a_board_does(demo: Demo, tmp_path: Path) 
     files = sketch(r, programmed(r)[0], 1).files
     blocks = files["link.h"] + files["discovery.h"]
     assert errors == set(re.findall(r'sayError\(F\("(\w+)"\)', blocks))
+
+
+PARTS = ("toggle-small-on-off", "toggle-small-on-off-on", "button-16-lit", "rotary-8", "encoder-push", "led-5-bare",
+         "readout-4-digits", "thumbwheel-bcd", "key-on-off")  # fmt: skip
+
+
+@settings(max_examples=5, deadline=None)
+@given(st.data())
+def test_random_panels_over_every_scheme_are_read_and_driven(data: st.DataObject) -> None:
+    known = [part for part in PARTS if part in catalogue()]
+    chosen = data.draw(st.lists(st.sampled_from(known), min_size=2, max_size=5))
+    design = plate(*((part, 25.0 + 36 * n, 60.0) for n, part in enumerate(chosen)))
+    ways = st.sampled_from(("direct", "ladder", "binary", "matrix", "shift", "digits"))
+    asked: list[Raw] = [{"do": "edit_function", "function": f.id, "scheme": data.draw(ways)} for f in design.functions]
+    r = with_board(design, data.draw(st.sampled_from(("atmega328p", "atmega2560"))), *asked)
+    bare = {u.line.id for u in channels(r).unserved if u.why == "it has no pin yet"}
+    assert {u.line.id for u in channels(r).unserved} == bare
+    with TemporaryDirectory() as made, powered(r, "it", Path(made)) as panel:
+        panel.tell("hello")
+        for channel in panel.channels:
+            prove(panel, channel)
