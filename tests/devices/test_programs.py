@@ -186,6 +186,32 @@ def test_a_load_never_moves_while_the_link_is_lost_and_a_garbled_line_does_nothi
         assert panel.tell("hello", "get f1.load")[1:] == ["is f1.load 0"]
 
 
+def test_lamps_start_and_lose_their_link_as_the_design_says(tmp_path: Path) -> None:
+    wanted = {"f1": ("hold", 0), "f2": ("off", 255), "f3": ("on", 0), "f4": ("blink", 0)}
+    design = plate(*(("led-5-bare", 30.0 + 30 * n, 60.0) for n in range(4)))
+    r = with_board(design, "atmega2560", *({"do": "edit_function", "function": f, "lost": lost, "boot": boot}
+                                           for f, (lost, boot) in wanted.items()))  # fmt: skip
+    with powered(r, "it", tmp_path) as panel:
+        lamps = {c.name: c for c in panel.channels}
+
+        def shown(name: str) -> set[int]:
+            """In the course of a second."""
+            found = set()
+            for _ in range(20):
+                panel.heard(0.05)
+                found.add(panel.brightness(lamps[name]))
+            return found
+
+        assert [shown(name) for name in wanted] == [{0}, {0}, {255}, {0, 255}], "nobody was there yet"
+        panel.tell("ping")
+        assert [panel.brightness(lamps[name]) for name in wanted] == [0, 255, 0, 0]
+        panel.tell(*(f"set {name} 200" for name in wanted))
+        panel.heard(3.1)
+        assert [shown(name) for name in wanted] == [{255}, {0}, {255}, {0, 255}]
+        panel.tell("hello")
+        assert [panel.brightness(lamps[name]) for name in wanted] == [255] * 4
+
+
 def test_discovery_watches_and_drives_free_pins_and_no_others(tmp_path: Path) -> None:
     r = with_board(plate(("button-16", 30, 40)), "atmega328p")
     mine = r.design.pins[0].pin

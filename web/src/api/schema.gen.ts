@@ -4081,10 +4081,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 16
+             * @default 17
              * @constant
              */
-            version: 16;
+            version: 17;
             /** Name */
             name: string;
             /**
@@ -4603,6 +4603,16 @@ export interface components {
             steady?: boolean | null;
             /** Tests Lamps */
             tests_lamps?: boolean | null;
+            /**
+             * Boot
+             * @description Its lamps from power-up on
+             */
+            boot?: number | null;
+            /**
+             * Lost
+             * @description What its lamps do while the link to their board is lost
+             */
+            lost?: ("hold" | "off" | "on" | "blink") | null;
             /** Colour */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /**
@@ -5829,6 +5839,19 @@ export interface components {
              * @default 1000
              */
             step: number;
+            /**
+             * Boot
+             * @description How bright its lamps are from power-up on
+             * @default 0
+             */
+            boot: number;
+            /**
+             * Lost
+             * @description What its lamps do while the link to their board is lost
+             * @default hold
+             * @enum {string}
+             */
+            lost: "hold" | "off" | "on" | "blink";
             /**
              * Tests Lamps
              * @description Its contact lights every lamp, through two diodes at each

@@ -27,6 +27,8 @@ _WISHES = (
     "step",
     "steady",
     "tests_lamps",
+    "boot",
+    "lost",
     "digits",
     "colour",
     "led",

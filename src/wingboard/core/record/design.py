@@ -33,7 +33,7 @@ class Design(Record):
     """A whole panel, as the application exports and imports it."""
 
     format: Literal["wingboard-design"] = "wingboard-design"
-    version: Literal[16] = 16
+    version: Literal[17] = 17
     name: Words = Field(min_length=1)
     brief: Brief = Brief()
     functions: tuple[Function, ...] = Field((), max_length=2000)

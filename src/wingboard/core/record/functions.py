@@ -103,6 +103,10 @@ UNUSED = "-"
 """The word of a position that does nothing on purpose."""
 
 
+Lost = Literal["hold", "off", "on", "blink"]
+"""What a lamp does while nobody speaks to its board: as it was, dark, bright, or it blinks to say so. A load is off."""
+
+
 class Function(Wanted):
     """One thing the panel does, and how far it has got."""
 
@@ -114,6 +118,8 @@ class Function(Wanted):
     )
     scheme: Scheme = Field("direct", description="How its terminals are read and driven, those that can be so")
     step: float = Field(1000.0, ge=10, le=1_000_000, description="Each resistor of its ladder (Ω)")
+    boot: Annotated[int, Field(ge=0, le=255)] = Field(0, description="How bright its lamps are from power-up on")
+    lost: Lost = Field("hold", description="What its lamps do while the link to their board is lost")
     tests_lamps: bool = Field(False, description="Its contact lights every lamp, through two diodes at each")
     steady: bool = Field(False, description="100 nF at the pin of its ladder")
     colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 16
+FORMAT = 17
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -238,8 +238,13 @@ def _to_16(document: Document) -> Document:
     return {**document, "version": 16}
 
 
+def _to_17(document: Document) -> Document:
+    """Lamps are dark from power-up on and stay as they are when the link is lost: as in the sixteenth format."""
+    return {**document, "version": 17}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
     _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13, _to_14,
-    _to_15, _to_16,
+    _to_15, _to_16, _to_17,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

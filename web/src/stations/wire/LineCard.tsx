@@ -5,7 +5,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useGo } from "../../app/place";
 import { useSession } from "../../app/session";
 import type { Station } from "../../app/stations";
-import { ChoiceField } from "../../ui/fields";
+import { ChoiceField, FigureField } from "../../ui/fields";
 
 interface Props {
   fn: Fn;
@@ -23,6 +23,13 @@ const PLACES: readonly (readonly [Station["id"], string])[] = [
   ["face", "its place and legend"],
   ["cut", "its cut-out"],
 ];
+
+const LOST = [
+  ["hold", "they stay as they were"],
+  ["off", "they are dark"],
+  ["on", "they are bright"],
+  ["blink", "they blink to say so"],
+] as const;
 
 const reserve = (controller: string, reserved: string | null) =>
   ({ do: "edit_controller", controller, reserved }) as const;
@@ -84,6 +91,24 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
                 ...(controller ? [reserve(controller, fn.id)] : []),
               ])
             }
+          />
+        </div>
+      )}
+      {part?.lines.some((line) => line.does === "lamp") && (
+        <div className="mt-1 grid max-w-80 grid-cols-2 gap-2">
+          <FigureField
+            label="Its lamps at power-up, 0 to 255"
+            whole
+            value={fn.boot}
+            least={0}
+            most={255}
+            onCommit={(boot) => void send([editFunction(fn.id, { boot })])}
+          />
+          <ChoiceField
+            label="While no host answers"
+            value={fn.lost}
+            options={LOST}
+            onCommit={(lost) => void send([editFunction(fn.id, { lost })])}
           />
         </div>
       )}

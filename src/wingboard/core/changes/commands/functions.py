@@ -15,6 +15,7 @@ from wingboard.core.record.functions import (
     Duty,
     Film,
     HandSide,
+    Lost,
     Moment,
     Risk,
     Scheme,
@@ -66,6 +67,8 @@ class EditFunction(Saying):
     step: float | None = Field(None, ge=10, le=1_000_000, description="Ω")
     steady: bool | None = None
     tests_lamps: bool | None = None
+    boot: Annotated[int, Field(ge=0, le=255)] | None = Field(None, description="Its lamps from power-up on")
+    lost: Lost | None = Field(None, description="What its lamps do while the link to their board is lost")
     colour: LampColour | None = None
     led: bool | None = Field(None, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = None

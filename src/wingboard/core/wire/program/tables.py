@@ -22,8 +22,9 @@ PROTOCOL = 1
 """Of ``docs/protocol.md``."""
 TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
-NO_LAMP = 255
-"""In place of the number of the lamp that shows a lost link."""
+LAMPS = ("lamp", "dimmed")
+WHEN_LOST = {"hold": "HOLD", "off": "0", "on": "255", "blink": "BLINK"}
+"""What stands in the table for what a lamp does without a link."""
 
 
 class Tables(NamedTuple):
@@ -162,7 +163,8 @@ class _Writing:
         for way, chips in self.chips.items():
             if chips:
                 yield f"#define CHAIN_{way.upper()}_CHIPS {chips}"
-        yield f"#define LINK_LAMP {NO_LAMP}"
+        if any(f.lost == "blink" for c in self.mine if c.kind in LAMPS and (f := self.r.functions.get(c.function))):
+            yield "#define BLINKS"
         timer = TIMERS.get(self.board.chip)
         if timer:
             yield f"#define ENCODER_TIMER {timer}"
@@ -222,8 +224,11 @@ class _Writing:
             self.displays.append(_Row(cells, channel.name))
         else:
             where, a, b = self.where.get(line.id) or ("ON_PIN", self._pin(line), "0")
-        lost = "0" if channel.kind == "load" else "HOLD"
-        return _Row((f'"{channel.name}"', channel.kind.upper(), where, a, b, "0", lost), _of(self.r, channel))
+        f = self.r.functions.get(channel.function)
+        boot, lost = "0", "0" if channel.kind == "load" else "HOLD"
+        if f is not None and channel.kind in LAMPS:
+            boot, lost = str(f.boot), WHEN_LOST[f.lost]
+        return _Row((f'"{channel.name}"', channel.kind.upper(), where, a, b, boot, lost), _of(self.r, channel))
 
 
 def _plain(text: str) -> str:

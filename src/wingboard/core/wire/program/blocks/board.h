@@ -61,14 +61,14 @@ struct FreePin {
 enum OutputKind : uint8_t { LAMP, DIMMED, LOAD, TEXT };
 
 // Something that is driven (`a` is the pin of ON_PIN, the chip of ON_CHAIN with its bit `b`, the number of a display). `boot`: its value from power-up on, `lost`: what it goes to when
-// the link is lost, HOLD where it stays as it is.
+// the link is lost: HOLD where it stays as it is, BLINK where it says so.
 struct Output {
   char name[LONGEST_NAME];
   uint8_t kind, where, a, b;
   int16_t boot, lost;
 };
 const int16_t HOLD = -1;
-const uint8_t NO_LAMP = 255;
+const int16_t BLINK = -2;
 
 // Reads one entry of a table that lies in the program's memory.
 template <typename T> T entry(const T *table, uint8_t n) {

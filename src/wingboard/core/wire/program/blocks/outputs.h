@@ -35,6 +35,7 @@ void outputsSent() {
 uint8_t outputShows(const Output &output, uint8_t set, bool linked) {
   if (output.kind == LOAD) return linked ? set : 0;
   if (lampTest) return 255;
+  if (!linked && output.lost == BLINK) return millis() & 256 ? 255 : 0;
   if (!linked && output.lost != HOLD) return output.lost;
   return set;
 }
@@ -44,7 +45,6 @@ void outputsShow(bool linked) {
   for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
     uint8_t value = outputShows(output, outputSet[n], linked);
-    if (n == LINK_LAMP && !linked && !lampTest) continue;  // it blinks
     outputDrive(output, value);
   }
   outputsSent();
@@ -79,13 +79,13 @@ void outputsBegin() {
 #endif
 }
 
-// The lamp that shows a lost link blinks twice a second until a host answers.
-void linkLampBlink(bool linked) {
-  if (LINK_LAMP == NO_LAMP || linked || lampTest) return;
+#ifdef BLINKS
+// What blinks while the link is lost does so twice a second, until a host answers.
+void outputsBlink(bool linked) {
   static bool was = false;
   bool lit = millis() & 256;
-  if (lit == was) return;
+  if (linked || lit == was) return;
   was = lit;
-  outputDrive(entry(OUTPUTS, LINK_LAMP), lit ? 255 : 0);
-  outputsSent();
+  outputsShow(linked);
 }
+#endif

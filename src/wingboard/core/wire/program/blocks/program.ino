@@ -24,8 +24,8 @@ void loop() {
 #if INPUT_COUNT
   inputsRead(linked);
 #endif
-#if OUTPUT_COUNT
-  linkLampBlink(linked);
+#ifdef BLINKS
+  outputsBlink(linked);
 #endif
 #if FREE_COUNT
   discoveryRead();
