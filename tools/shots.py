@@ -41,9 +41,10 @@ SHOTS = {
     "wire-power": Shot(f"{TRAM}/wire", "day", "Power", "24 V supply supply"),
     "wire-harness": Shot(f"{TRAM}/wire?module=left", "night", "Harness"),
     "wire-sheet": Shot("/d/dust-extraction/wire", "day", "Wiring sheet", "All 11 soldered"),
+    "wire-programs": Shot("/d/dust-extraction/wire", "night", "Programs", "", "tables.h"),
     "wire-schemes": Shot(f"{TRAM}/wire?sel=f4", "day", "whole module, 22", "chain of 74HC165", "Schemes"),
 }
-"""Five a station at most."""
+"""Six a station at most."""
 
 
 def main() -> int:

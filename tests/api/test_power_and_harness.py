@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import xml.etree.ElementTree as ET
+import zipfile
 from typing import Any
 
 import pypdfium2
@@ -135,3 +136,21 @@ def test_what_cannot_be_is_refused_where_it_was_said(tram: TestClient, command: 
     assert answer.status_code in (404, 409, 422), answer.text
     assert field in answer.text
     assert tram.get(TRAM).json()["design"] == before
+
+
+def test_programs_are_shown_with_their_files_and_come_as_folders(tram: TestClient) -> None:
+    shown = tram.get(f"{TRAM}/wire/programs").json()["programs"]
+    assert [(p["letter"], p["unserved"]) for p in shown] == [("A", []), ("B", []), ("C", [])]
+    on_pins = [pin for p in shown for c in p["channels"] for pin in c["pins"]]
+    assert len(on_pins) == 104
+    for p in shown:
+        answer = tram.get(f"{TRAM}/wire/program.zip", params={"board": p["board"]})
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as folder:
+            there = {name.removeprefix(f"{p['folder']}/"): folder.read(name).decode() for name in folder.namelist()}
+        assert there == {f["name"]: f["text"] for f in p["files"]}
+        assert "#define REVISION 1\n" in there["tables.h"]
+    size = tram.get(f"{TRAM}/wire/program-size", params={"board": "atmega2560-1"}).json()
+    assert (size["cannot"], size["over"]) == ("", "")
+    assert 5_000 < size["flash"] < size["flash_of"] and 200 < size["ram"] < size["ram_of"]
+    for path in ("program.zip", "program-size"):
+        assert tram.get(f"{TRAM}/wire/{path}", params={"board": "nowhere"}).status_code == 404

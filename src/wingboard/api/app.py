@@ -28,6 +28,7 @@ from wingboard.api.routers import (
     parts,
     pictures,
     power,
+    programs,
     quantity,
     schemes,
     sheets,
@@ -84,6 +85,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
         schemes,
         wiring,
         power,
+        programs,
         harness,
         designs,
     )

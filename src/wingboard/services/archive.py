@@ -64,7 +64,7 @@ def archive_of(
     failed = [error for one in running if (error := one.exception()) is not None]
     if failed:
         raise next((error for error in failed if not isinstance(error, Stopped)), failed[0])
-    return _zipped(file for one in running for file in one.result())
+    return zipped(file for one in running for file in one.result())
 
 
 def files_of(
@@ -83,7 +83,8 @@ def files_of(
     return [*made, *(wire_files(r).items() if share == "drawings" else ())]
 
 
-def _zipped(files: Iterable[File]) -> bytes:
+def zipped(files: Iterable[File]) -> bytes:
+    """Files by their paths in one ZIP: the same files, the same bytes."""
     stream = io.BytesIO()
     with zipfile.ZipFile(stream, "w") as archive:
         for name, content in files:

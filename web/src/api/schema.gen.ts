@@ -1328,6 +1328,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/wire/programs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Programs
+         * @description What each board's program reads and drives, with its files.
+         */
+        get: operations["programs_api_designs__design_id__wire_programs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/program.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Program Folder
+         * @description The folder of one board's program; of the first where none is named.
+         */
+        get: operations["program_folder_api_designs__design_id__wire_program_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/program-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Program Size
+         * @description What one board's program takes on its chip, as the tools of this machine say.
+         */
+        get: operations["program_size_api_designs__design_id__wire_program_size_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/wire/harness": {
         parameters: {
             query?: never;
@@ -3554,6 +3614,33 @@ export interface components {
             reasons: string[];
             /** Files */
             files: string[];
+        };
+        /**
+         * ChannelView
+         * @description Something that a program reads or drives, and what it is called over the link.
+         */
+        ChannelView: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pattern" | "selector" | "binary" | "turn" | "level" | "ladder" | "lamp" | "dimmed" | "load" | "text";
+            /** Reads */
+            reads: boolean;
+            /** Function */
+            function: string;
+            /**
+             * Pins
+             * @description Of its lines; a dash where a chip or a matrix has it
+             */
+            pins: string[];
+            /**
+             * Words
+             * @description What each contact, or each position, means
+             */
+            words: string[];
         };
         /**
          * ChipPinView
@@ -9323,6 +9410,38 @@ export interface components {
             id: string;
         };
         /**
+         * ProgramView
+         * @description The program of one board.
+         */
+        ProgramView: {
+            /** Board */
+            board: string;
+            /** Name */
+            name: string;
+            /** Letter */
+            letter: string;
+            /** Chip */
+            chip: string;
+            /** Folder */
+            folder: string;
+            /** Channels */
+            channels: components["schemas"]["ChannelView"][];
+            /** Files */
+            files: components["schemas"]["SourceView"][];
+            /** Unserved */
+            unserved: components["schemas"]["UnservedView"][];
+        };
+        /**
+         * ProgramsView
+         * @description The programs of all boards that take one.
+         */
+        ProgramsView: {
+            /** Revision */
+            revision: number;
+            /** Programs */
+            programs: components["schemas"]["ProgramView"][];
+        };
+        /**
          * ProposalView
          * @description Screws to add, no further apart than ``span`` (mm), and how many stretches have no room for one.
          */
@@ -10982,6 +11101,24 @@ export interface components {
             right: string[];
         };
         /**
+         * SizeView
+         * @description Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled.
+         */
+        SizeView: {
+            /** Flash */
+            flash: number;
+            /** Flash Of */
+            flash_of: number;
+            /** Ram */
+            ram: number;
+            /** Ram Of */
+            ram_of: number;
+            /** Over */
+            over: string;
+            /** Cannot */
+            cannot: string;
+        };
+        /**
          * Slice
          * @description A piece of a part's depth with one outline: from ``z0`` to ``z1`` mm behind its seat.
          */
@@ -11083,6 +11220,16 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * SourceView
+         * @description A file of a program.
+         */
+        SourceView: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * Split
@@ -12127,6 +12274,18 @@ export interface components {
         UnreadView: {
             /** Line */
             line: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * UnservedView
+         * @description A line that no program reads or drives, and why.
+         */
+        UnservedView: {
+            /** Name */
+            name: string;
+            /** Terminal */
+            terminal: string;
             /** Why */
             why: string;
         };
@@ -15568,6 +15727,130 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    programs_api_designs__design_id__wire_programs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramsView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    program_folder_api_designs__design_id__wire_program_zip_get: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    program_size_api_designs__design_id__wire_program_size_get: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -97,7 +97,7 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
       {part?.lines.some((line) => line.does === "lamp") && (
         <div className="mt-1 grid max-w-80 grid-cols-2 gap-2">
           <FigureField
-            label="Its lamps at power-up, 0 to 255"
+            label="At power-up, 0 to 255"
             whole
             value={fn.boot}
             least={0}

@@ -17,6 +17,7 @@ import { Harness } from "./Harness";
 import { Loom } from "./Loom";
 import { PinList } from "./PinList";
 import { Power } from "./Power";
+import { Programs } from "./Programs";
 import { Schemes } from "./Schemes";
 import { Verdict } from "./Verdict";
 import { WiringSheet } from "./WiringSheet";
@@ -28,6 +29,7 @@ const VIEWS = [
   ["harness", "Harness"],
   ["list", "Pin list"],
   ["sheet", "Wiring sheet"],
+  ["programs", "Programs"],
 ] as const;
 type Shows = (typeof VIEWS)[number][0];
 
@@ -158,6 +160,7 @@ export default function Wire() {
         {shows === "power" && <Power />}
         {shows === "harness" && <Harness wire={wire.data} />}
         {shows === "sheet" && <WiringSheet first={sought} />}
+        {shows === "programs" && <Programs />}
         {shows === "wires" && <Loom wire={wire.data} onTest={showWires} />}
       </div>
     </div>

@@ -1,0 +1,126 @@
+"""The programs of a design's boards: what each reads and drives by name, its files, what it takes."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+
+from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
+from wingboard.core.record.controllers import board_of
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.program.channels import READ, Kind, channels
+from wingboard.core.wire.program.sketch import programmed
+from wingboard.core.wire.program.tables import letter_of
+from wingboard.services.programs import folder, program, size_of
+
+router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
+
+
+class ChannelView(BaseModel):
+    """Something that a program reads or drives, and what it is called over the link."""
+
+    name: str
+    kind: Kind
+    reads: bool
+    function: str
+    pins: list[str] = Field(description="Of its lines; a dash where a chip or a matrix has it")
+    words: list[str] = Field(description="What each contact, or each position, means")
+
+
+class SourceView(BaseModel):
+    """A file of a program."""
+
+    name: str
+    text: str
+
+
+class UnservedView(BaseModel):
+    """A line that no program reads or drives, and why."""
+
+    name: str
+    terminal: str
+    why: str
+
+
+class ProgramView(BaseModel):
+    """The program of one board."""
+
+    board: str
+    name: str
+    letter: str
+    chip: str
+    folder: str
+    channels: list[ChannelView]
+    files: list[SourceView]
+    unserved: list[UnservedView]
+
+
+class ProgramsView(BaseModel):
+    """The programs of all boards that take one."""
+
+    revision: int
+    programs: list[ProgramView]
+
+
+class SizeView(BaseModel):
+    """Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled."""
+
+    flash: int
+    flash_of: int
+    ram: int
+    ram_of: int
+    over: str
+    cannot: str
+
+
+@router.get("/programs", responses={200: {"model": ProgramsView}})
+def programs(desk: OnDesk, design_id: DesignId) -> Response:
+    """What each board's program reads and drives, with its files."""
+    state = desk.open(design_id)
+    made = [_view(state.resolved, board, state.row.number) for board in programmed(state.resolved)]
+    return as_json(ProgramsView(revision=state.row.number, programs=made))
+
+
+@router.get("/program.zip", response_class=Response, responses=file_of("application/zip"))
+def program_folder(desk: OnDesk, design_id: DesignId, board: str = "") -> Response:
+    """The folder of one board's program; of the first where none is named."""
+    state = desk.open(design_id)
+    made = program(state.resolved, _named(state.resolved, board), state.row.number)
+    return download(folder(made), "application/zip", f"{made.folder}.zip")
+
+
+@router.get("/program-size", responses={200: {"model": SizeView}})
+def program_size(desk: OnDesk, design_id: DesignId, board: str = "") -> Response:
+    """What one board's program takes on its chip, as the tools of this machine say."""
+    state = desk.open(design_id)
+    ident = _named(state.resolved, board)
+    made = program(state.resolved, ident, state.row.number)
+    return as_json(SizeView(**size_of(state.resolved, made, ident)._asdict()))
+
+
+def _named(r: Resolved, board: str) -> str:
+    return board or next(iter(programmed(r)), "")
+
+
+def _view(r: Resolved, board: str, revision: int) -> ProgramView:
+    made = program(r, board, revision)
+    controller = next(c for c in r.design.controllers if c.id == board)
+    pins = {p.line: p.pin for p in r.design.pins}
+    there = [
+        ChannelView(
+            name=c.name, kind=c.kind, reads=c.kind in READ, function=c.function,
+            pins=[pins.get(line.id, "–") for line in c.lines], words=list(c.words),
+        )
+        for c in channels(r).channels
+        if c.controller == board
+    ]  # fmt: skip
+    return ProgramView(
+        board=board,
+        name=controller.name,
+        letter=letter_of(r, board),
+        chip=board_of(r.design, controller.board).chip,
+        folder=made.folder,
+        channels=there,
+        files=[SourceView(name=name, text=text) for name, text in made.files.items()],
+        unserved=[UnservedView(name=u.line.name, terminal=u.line.terminal, why=u.why) for u in made.unserved],
+    )

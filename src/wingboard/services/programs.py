@@ -1,0 +1,59 @@
+"""The programs of a design's boards: a folder as one file, and what a program takes on its chip."""
+
+from __future__ import annotations
+
+import threading
+from functools import lru_cache
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import NamedTuple
+
+from wingboard.core.record.controllers import board_of
+from wingboard.core.record.errors import DesignError, UnknownThing
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.program.sketch import Sketch, programmed, sketch
+from wingboard.devices.toolchain import compiled
+from wingboard.services.archive import zipped
+
+_ONE = threading.Lock()
+"""The tools have one core of the machine at a time."""
+
+
+class Size(NamedTuple):
+    """Bytes that a program takes, and that its chip has; ``over``: by how much it does not fit, ``cannot``: why it was
+    not compiled here."""
+
+    flash: int = 0
+    flash_of: int = 0
+    ram: int = 0
+    ram_of: int = 0
+    over: str = ""
+    cannot: str = ""
+
+
+def program(r: Resolved, board: str, revision: int) -> Sketch:
+    """The program of a board. :raises UnknownThing: there is none of that name that takes one."""
+    if board not in programmed(r):
+        raise UnknownThing(f"There is no controller “{board}” that takes a program", "board")
+    return sketch(r, board, revision)
+
+
+def folder(made: Sketch) -> bytes:
+    """A program's folder as a ZIP."""
+    return zipped((f"{made.folder}/{name}", text.encode()) for name, text in made.files.items())
+
+
+def size_of(r: Resolved, made: Sketch, board: str) -> Size:
+    """What a program takes, compiled for the chip of its board."""
+    chip = board_of(r.design, next(c.board for c in r.design.controllers if c.id == board)).chip
+    return _size(chip, tuple(made.files.items()))
+
+
+@lru_cache(maxsize=32)
+def _size(chip: str, files: tuple[tuple[str, str], ...]) -> Size:
+    with _ONE, TemporaryDirectory() as where:
+        try:
+            built = compiled(dict(files), chip, Path(where))
+        except DesignError as error:
+            return Size(cannot=str(error))
+    return Size(built.flash, built.target.flash, built.ram, built.target.ram, built.over)
