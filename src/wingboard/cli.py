@@ -8,7 +8,7 @@ import signal
 import socket
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -35,6 +35,7 @@ from wingboard.core.record.document import read_design, write_design
 from wingboard.core.record.errors import DesignError
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.program.channels import Unserved
 from wingboard.demo import demo_texts
 from wingboard.services.desk import Desk
 from wingboard.services.logs import Level, start_log
@@ -176,7 +177,7 @@ def program(
 ) -> None:
     """Write the program of each board. Exit 1 when a line is not served, or a program does not fit."""
     from wingboard.core.record.controllers import board_of
-    from wingboard.core.wire.program.sketch import programmed, sketch
+    from wingboard.core.wire.program.sketch import homeless, programmed, sketch
     from wingboard.devices.toolchain import compiled
 
     short = False
@@ -195,10 +196,17 @@ def program(
                 words = f": {built.flash} bytes of flash, {built.ram} of RAM{f', {built.over}' if built.over else ''}"
                 short |= bool(built.over)
             typer.echo(f"{folder}{words}")
-            for left in found.unserved:
-                typer.echo(f"wingboard: {left.line.name}, {left.line.terminal}: {left.why}", err=True)
-            short |= bool(found.unserved)
+            short |= _unserved_said(found.unserved)
+        short |= _unserved_said(homeless(resolved))
     raise typer.Exit(1 if short else 0)
+
+
+def _unserved_said(of: Iterable[Unserved]) -> bool:
+    """Says what no program reads or drives; whether there is any."""
+    left = list(of)
+    for one in left:
+        typer.echo(f"wingboard: {one.line.name}, {one.line.terminal}: {one.why}", err=True)
+    return bool(left)
 
 
 @app.command()

@@ -304,3 +304,21 @@ def test_random_panels_over_every_scheme_are_read_and_driven(data: st.DataObject
         panel.tell("hello")
         for channel in panel.channels:
             prove(panel, channel)
+
+
+def test_a_press_while_everything_is_listed_is_not_lost(demo: Demo, tmp_path: Path) -> None:
+    r = Resolved(demo("kestrel-line-9"))
+    with powered(r, "atmega2560-1", tmp_path) as panel:
+        panel.tell("hello")
+        gong = next(c for c in panel.channels if c.name == "gong")
+        listed = panel.tell("get", wait=0.03)
+        panel.close(gong, 0, True)
+        listed += panel.heard(0.03)
+        assert "end" not in listed, "it takes longer than that"
+        panel.close(gong, 0, False)
+        listed += panel.heard(0.3)
+        assert reported(listed, "gong") == ["1", "0"]
+        assert [line.split()[1] for line in listed if line.startswith("is ")] == [
+            c.name for c in sorted(panel.channels, key=lambda c: c.kind not in READ)
+        ]
+        assert "end" in listed

@@ -137,6 +137,13 @@ def test_the_views_of_the_wire(watched: Page, address: str, demo_desk: Desk, the
     for tab in ("Centre module", "Wire and colours", "Outside the modules"):
         watched.get_by_role("tab", name=tab).click()
         sound(watched)
+    watched.get_by_role("tab", name="Pin list", exact=True).click()
+    sound(watched)
+    watched.get_by_role("tab", name="Programs", exact=True).click()
+    expect(watched.get_by_label("tables.h", exact=True)).to_contain_text("#define INPUT_COUNT")
+    expect(watched.get_by_role("region", name="Not served")).to_contain_text("Horn, 13: it has no pin yet")
+    expect(watched.get_by_text(re.compile("of 253,952 bytes of flash"))).to_be_visible()
+    sound(watched)
     watched.get_by_role("tab", name="Lines", exact=True).click()
     watched.get_by_role("tab", name="Left module").click()
     watched.get_by_role("button", name="Route selector, ladder tap").click()

@@ -9440,6 +9440,11 @@ export interface components {
             revision: number;
             /** Programs */
             programs: components["schemas"]["ProgramView"][];
+            /**
+             * Without
+             * @description Lines that are on no board
+             */
+            without: components["schemas"]["UnservedView"][];
         };
         /**
          * ProposalView

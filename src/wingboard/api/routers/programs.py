@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.program.channels import READ, Kind, channels
-from wingboard.core.wire.program.sketch import programmed
+from wingboard.core.wire.program.channels import READ, Kind, Unserved, channels
+from wingboard.core.wire.program.sketch import homeless, programmed
 from wingboard.core.wire.program.tables import letter_of
 from wingboard.services.programs import folder, program, size_of
 
@@ -60,6 +62,7 @@ class ProgramsView(BaseModel):
 
     revision: int
     programs: list[ProgramView]
+    without: list[UnservedView] = Field(description="Lines that are on no board")
 
 
 class SizeView(BaseModel):
@@ -78,7 +81,8 @@ def programs(desk: OnDesk, design_id: DesignId) -> Response:
     """What each board's program reads and drives, with its files."""
     state = desk.open(design_id)
     made = [_view(state.resolved, board, state.row.number) for board in programmed(state.resolved)]
-    return as_json(ProgramsView(revision=state.row.number, programs=made))
+    without = _told(homeless(state.resolved))
+    return as_json(ProgramsView(revision=state.row.number, programs=made, without=without))
 
 
 @router.get("/program.zip", response_class=Response, responses=file_of("application/zip"))
@@ -122,5 +126,9 @@ def _view(r: Resolved, board: str, revision: int) -> ProgramView:
         folder=made.folder,
         channels=there,
         files=[SourceView(name=name, text=text) for name, text in made.files.items()],
-        unserved=[UnservedView(name=u.line.name, terminal=u.line.terminal, why=u.why) for u in made.unserved],
+        unserved=_told(made.unserved),
     )
+
+
+def _told(of: Iterable[Unserved]) -> list[UnservedView]:
+    return [UnservedView(name=u.line.name, terminal=u.line.terminal, why=u.why) for u in of]

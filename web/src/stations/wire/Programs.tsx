@@ -34,7 +34,7 @@ export function Programs() {
     placeholderData: (before) => before,
   });
   if (!found.data) return <NotThere query={found} words="Writing the programs…" />;
-  const { programs } = found.data;
+  const { programs, without } = found.data;
   const now = programs.find((one) => one.board === chosen) ?? programs[0];
   if (!now)
     return (
@@ -42,6 +42,7 @@ export function Programs() {
         No board takes a program yet: add a controller above. A HID card has one of its own already.
       </p>
     );
+  const unserved = [...now.unserved, ...without];
   const shown = now.files.find((one) => one.name === file) ?? now.files[0];
   return (
     <div className="flex h-full min-h-0 flex-col max-[900px]:h-auto">
@@ -75,11 +76,11 @@ export function Programs() {
             <span className="num">docs/protocol.md</span>. Everything that one may want to change is in{" "}
             <span className="num">{TABLES}</span>, a line for each thing.
           </p>
-          {now.unserved.length > 0 && (
+          {unserved.length > 0 && (
             <section aria-label="Not served" className="mt-3 border-l-[3px] border-judge pl-2.5">
-              <h3 className="font-semibold text-judge">{many(now.unserved.length, "line")} not served</h3>
+              <h3 className="font-semibold text-judge">{many(unserved.length, "line")} not served</h3>
               <ul>
-                {now.unserved.map((one, n) => (
+                {unserved.map((one, n) => (
                   <li key={n}>
                     {one.name}, {one.terminal}: {one.why}
                   </li>

@@ -41,6 +41,12 @@ def sketch(r: Resolved, controller: str, revision: int) -> Sketch:
     return Sketch(folder, found, left)
 
 
+def homeless(r: Resolved) -> tuple[Unserved, ...]:
+    """Lines of no board, which no program can serve."""
+    homes = {p.line for p in r.design.pins}
+    return tuple(u for u in channels(r).unserved if u.line.id not in homes)
+
+
 def programmed(r: Resolved) -> tuple[str, ...]:
     """The boards that take a program, by their ids: all but HID cards."""
     return tuple(c.id for c in r.design.controllers if not any(pin.coder for pin in board_of(r.design, c.board).pins))

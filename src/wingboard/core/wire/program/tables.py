@@ -159,6 +159,7 @@ class _Writing:
         yield f"#define PROTOCOL {PROTOCOL}"
         yield f"#define REVISION {self.revision}"
         yield f"#define LONGEST_NAME {longest}"
+        yield f"#define LEVEL_BITS {self.board.bits}"
         yield f"#define HIGHEST_LEVEL {(1 << self.board.bits) - 1}"
         for way, chips in self.chips.items():
             if chips:

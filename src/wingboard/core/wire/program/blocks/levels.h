@@ -55,6 +55,9 @@ bool ladderMoved(uint8_t n) {
 #endif
 
 void levelsBegin() {
+#if !defined(__AVR__)
+  analogReadResolution(LEVEL_BITS);
+#endif
 #if LEVEL_COUNT
   for (uint8_t n = 0; n < LEVEL_COUNT; n++) levelSaid[n] = levelNow(entry(LEVELS, n));
 #endif

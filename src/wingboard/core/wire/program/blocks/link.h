@@ -92,28 +92,53 @@ void hearSet(const char *name, const char *word) {
 }
 #endif
 
-void hearGet(const char *name) {
+// What is still to be said of everything: its number, inputs before outputs.
+const uint8_t LISTED = 255;
+uint8_t listing = LISTED;
+
+// Says one thing by its number; false behind the last.
+bool sayNumber(uint8_t n) {
 #if INPUT_COUNT
-  for (uint8_t n = 0; n < INPUT_COUNT; n++) {
-    Input input = entry(INPUTS, n);
-    if (!*name || !strcmp(input.name, name)) {
-      sayInput(F("is "), input);
-      if (*name) return;
-    }
+  if (n < INPUT_COUNT) {
+    sayInput(F("is "), entry(INPUTS, n));
+    return true;
   }
 #endif
 #if OUTPUT_COUNT
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
-    Output output = entry(OUTPUTS, n);
-    if (!*name || !strcmp(output.name, name)) {
-      sayOutput(output, outputSet[n]);
-      if (*name) return;
-    }
+  if (n - INPUT_COUNT < OUTPUT_COUNT) {
+    sayOutput(entry(OUTPUTS, n - INPUT_COUNT), outputSet[n - INPUT_COUNT]);
+    return true;
   }
 #endif
-  if (*name) return sayError(F("name"), name);
+  return false;
+}
+
+// A list is said a line at a time, as fast as the port takes it, so that contacts are looked at in between.
+void linkList() {
+  if (Serial.availableForWrite() < 60) return;
+  if (sayNumber(listing)) {
+    listing++;
+    return;
+  }
+  listing = LISTED;
   say.print(F("end"));
   say.end();
+}
+
+void hearGet(const char *name) {
+  if (!*name) {
+    listing = 0;
+    return;
+  }
+#if INPUT_COUNT
+  for (uint8_t n = 0; n < INPUT_COUNT; n++)
+    if (!strcmp(entry(INPUTS, n).name, name)) return (void)sayNumber(n);
+#endif
+#if OUTPUT_COUNT
+  for (uint8_t n = 0; n < OUTPUT_COUNT; n++)
+    if (!strcmp(entry(OUTPUTS, n).name, name)) return (void)sayNumber(INPUT_COUNT + n);
+#endif
+  sayError(F("name"), name);
 }
 
 #if OUTPUT_COUNT
@@ -200,6 +225,7 @@ void linkRead() {
   static char line[LONGEST_LINE + 1];
   static uint8_t length = 0;
   static bool spoilt = false;
+  if (listing != LISTED) return linkList();
   while (Serial.available()) {
     char letter = Serial.read();
     if (letter == '\r') continue;
