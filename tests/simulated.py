@@ -1,25 +1,28 @@
 """A panel round a simulated chip: its controls are moved, its lamps and read-outs looked at, as by hand and eye.
 
-Nothing here asks the program: the chips of read-outs are written from their data sheet, brightness is read from the
-timers' compare registers.
+Nothing here asks the program: what hangs on its pins is written from data sheets (``hung.py``), brightness is read from
+the timers' compare registers.
 """
 
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
+from hung import Addressed, Bus, ChainIn, ChainOut, Expander, Matrix, Pair, Readout
+from wingboard.core.light.kinds import STRIPS
+from wingboard.core.light.power import strip_use
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import Channel, channels
 from wingboard.core.wire.program.sketch import sketch
-from wingboard.core.wire.schemes.chips import SHIFT_IN, SHIFT_OUT
+from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, SHIFT_IN, SHIFT_OUT
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import places
 from wingboard.devices.chip import Chip
-from wingboard.devices.toolchain import compiled
+from wingboard.devices.toolchain import HERTZ, compiled
 
 COMPARE = {
     "ATmega2560": {"13": (0x44, 6, 0x47), "4": (0x44, 4, 0x48), "11": (0x80, 6, 0x88), "12": (0x80, 4, 0x8A),
@@ -35,95 +38,6 @@ SEEN = 0.03
 """Seconds after which a moved contact has been believed and reported."""
 
 
-class Readout:
-    """MAX7219 drivers on three wires, from their data sheet: 16 bits shifted in at rising clocks, the last ones taken
-    when LOAD rises; what overflows goes to the next driver."""
-
-    def __init__(self, chained: int = 1) -> None:
-        self.data = False
-        self.bits: list[int] = [0] * 16 * chained
-        self.registers = [dict.fromkeys(range(16), 0) for _ in range(chained)]
-
-    def changed(self, wire: str, level: bool) -> None:
-        if wire == "data":
-            self.data = level
-        elif wire == "clock" and level:
-            self.bits = [*self.bits[1:], int(self.data)]
-        elif wire == "load" and level:
-            self._taken()
-
-    def _taken(self) -> None:
-        for n, registers in enumerate(reversed(self.registers)):
-            word = int("".join(map(str, self.bits[16 * n : 16 * n + 16])), 2)
-            registers[word >> 8 & 15] = word & 0xFF
-
-    def shows(self, place: int = 0) -> list[int]:
-        """The segments of each digit from the left; none while it sleeps, all in its test."""
-        it = self.registers[place]
-        digits = range(it[11] + 1, 0, -1)
-        return [0xFF if it[15] & 1 else it[n] if it[12] & 1 else 0 for n in digits]
-
-
-class Matrix:
-    """Contacts with a diode each between rows and columns: a row that is driven low pulls down the columns of what is
-    closed in it, and no other."""
-
-    def __init__(self, chip: Chip, at: dict[str, tuple[str, str]]) -> None:
-        self.chip, self.at, self.closed = chip, at, set[str]()
-        self.columns = {column for _, column in at.values()}
-        self.ways: dict[int, int] = {}
-
-    def changed(self, _wire: str, _level: bool) -> None:
-        """Nothing but directions changes anything here: rows are let go, not driven high."""
-
-    def turned(self, port: int, ways: int) -> None:
-        self.ways[port] = ways
-        low = {column for line, (row, column) in self.at.items() if line in self.closed and self._low(row)}
-        for column in self.columns:
-            self.chip.drive(column, False if column in low else None)
-
-    def _low(self, row: str) -> bool:
-        port, bit = self.chip.pins[row]
-        return bool(self.ways.get(port, 0) >> bit & 1) and not self.chip.written(row)
-
-
-class ChainIn:
-    """74HC165 from their data sheet: inputs taken while SH/LD is low; QH of the first chip is the data, and each rising
-    clock moves all on by one. ``at``: of each contact the number of its chip from 1, and its input A to H."""
-
-    def __init__(self, chip: Chip, data: str, at: dict[str, tuple[int, str]]) -> None:
-        self.chip, self.data, self.closed, self.taking = chip, data, set[str](), False
-        self.order = {8 * (n - 1) + ord("H") - ord(name): line for line, (n, name) in at.items()}
-        self.bits: list[bool] = []
-
-    def changed(self, wire: str, level: bool) -> None:
-        if wire == "load":
-            self.taking = not level
-        elif wire == "clock" and level and not self.taking:
-            self.bits = [*self.bits[1:], False]
-        if self.taking:
-            self.bits = [self.order.get(n) not in self.closed for n in range(max(self.order) + 1)]
-        if self.bits:
-            self.chip.drive(self.data, self.bits[0])
-
-
-class ChainOut:
-    """74HC595 from their data sheet: a rising clock shifts into QA of the first chip, a rising latch shows."""
-
-    def __init__(self, at: dict[str, tuple[int, str]]) -> None:
-        self.places = {line: 8 * (n - 1) + ord(name) - ord("A") for line, (n, name) in at.items()}
-        self.data, self.bits = False, [False] * (max(self.places.values()) + 8)
-        self.shown = list(self.bits)
-
-    def changed(self, wire: str, level: bool) -> None:
-        if wire == "data":
-            self.data = level
-        elif wire == "clock" and level:
-            self.bits = [self.data, *self.bits[:-1]]
-        elif wire == "latch" and level:
-            self.shown = list(self.bits)
-
-
 class Panel:
     """One board of a design with its program, and the controls and lamps on its pins."""
 
@@ -134,29 +48,63 @@ class Panel:
         self.kind = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller)).chip
         self.readouts: dict[str, tuple[Readout, int]] = {}
         """Of each read-out its drivers, and its place among these."""
+        self.pairs: dict[str, Pair] = {}
+        self._open = ""
+        """A line whose end is still to come."""
         self.inputs: dict[str, Matrix | ChainIn] = {}
         self.outputs: dict[str, ChainOut] = {}
-        self._wires: dict[tuple[int, int], list[tuple[Readout | Matrix | ChainIn | ChainOut, str]]] = {}
+        self.bus = Bus(chip)
+        self.on_bus: dict[str, tuple[Expander, int]] = {}
+        """Of each terminal at an expander which, and its place there."""
+        self.addressed: dict[str, tuple[Addressed, int]] = {}
+        """Of each addressable lamp its chain, and its place in it."""
+        self._wires: dict[tuple[int, int], list[Callable[[bool, float], None]]] = {}
         homes = {p.line: p.controller for p in r.design.pins}
         for network in networks(r):
             if all(homes.get(line.id) == controller for line in network.lines):
                 self._network(network)
         for c in self.channels:
-            if c.kind == "text" and c.name not in self.readouts:
-                self.readouts[c.name] = (Readout(), 0)
-                for line, wire in zip(c.lines, ("data", "clock", "load"), strict=True):
-                    self._hang(self.readouts[c.name][0], self.pins[line.id], wire)
+            self._alone(c)
         chip.watch(self._changed)
-        for c in self.channels:
-            if c.kind == "level":
-                chip.volts(self.pin(c), 0.0)
 
-    def _hang(self, what: Readout | Matrix | ChainIn | ChainOut, pin: str, wire: str) -> None:
-        self._wires.setdefault(self.chip.pins[pin], []).append((what, wire))
+    def _alone(self, c: Channel) -> None:
+        """What has pins of its own and is no switch or lamp."""
+        if c.kind == "level":
+            self.chip.volts(self.pin(c), 0.0)
+        elif c.kind == "text" and c.name not in self.readouts:
+            what = Readout() if len(c.lines) == 3 else Pair()
+            if isinstance(what, Pair):
+                self.pairs[c.name] = what
+            else:
+                self.readouts[c.name] = (what, 0)
+            for line, wire in zip(c.lines, ("data", "clock", "load"), strict=False):
+                self._hang(what, self.pins[line.id], wire)
+        elif c.kind == "colour" and c.lines[0].id not in self.addressed:
+            light = None if c.function else self.r.modules[c.lines[0].module].module.light
+            lamps = sum(strip_use(s).leds for s in light.strips if STRIPS[s.kind].chain) if light else 1
+            self._chain(self.pin(c), [c.lines[0].id], lamps)
+
+    def _chain(self, pin: str, of: list[str], lamps: int) -> None:
+        chain = Addressed(lamps)
+        self.addressed |= {line: (chain, n) for n, line in enumerate(of)}
+        self._wires.setdefault(self.chip.pins[pin], []).append(chain.at)
+
+    def _hang(self, what: Readout | Matrix | ChainIn | ChainOut | Pair, pin: str, wire: str) -> None:
+        heard = self._wires.setdefault(self.chip.pins[pin], [])
+        heard.append(lambda level, _: what.changed(wire, level))
 
     def _network(self, network: Network) -> None:
         pins = {line.id.rpartition(".")[2]: self.pins[line.id] for line in network.lines}
         what: Readout | Matrix | ChainIn | ChainOut
+        if network.kind == "expander":
+            first = ADDRESS + len(self.bus.there)
+            for line, (n, terminal) in places(network, EXPANDER).items():
+                there = self.bus.there.setdefault(first + n - 1, Expander())
+                self.on_bus[line] = there, int(terminal[-1]) + 8 * (terminal[-2] == "B")
+            return
+        if network.kind == "pixels":
+            self._chain(pins["data"], [s.id for s in network.signals], len(network.signals))
+            return
         if network.kind == "matrix":
             cells = [(s.id, f"row-{n}", f"column-{k}") for n, row in enumerate(network.grid.rows, 1)
                      for k, s in enumerate(row, 1)]  # fmt: skip
@@ -172,19 +120,33 @@ class Panel:
                 what = ChainOut(at)
                 self.outputs |= dict.fromkeys(at, what)
         else:
-            there = list(dict.fromkeys(s.line.function for s in network.signals))
-            what = Readout(len(there))
+            shown = list(dict.fromkeys(s.line.function for s in network.signals))
+            what = Readout(len(shown))
             names = {c.function: c.name for c in self.channels}
-            self.readouts |= {names[f]: (what, n) for n, f in enumerate(there)}
+            self.readouts |= {names[f]: (what, n) for n, f in enumerate(shown)}
         for wire, pin in pins.items():
             self._hang(what, pin, wire)
 
-    def _changed(self, port: int, bit: int, level: int, _cycle: int) -> None:
+    def _changed(self, port: int, bit: int, level: int, cycle: int) -> None:
         if bit < 0:
             for matrix in {id(m): m for m in self.inputs.values() if isinstance(m, Matrix)}.values():
                 matrix.turned(port, level)
-        for what, wire in self._wires.get((port, bit), ()):
-            what.changed(wire, bool(level))
+        for tell in self._wires.get((port, bit), ()):
+            tell(bool(level), cycle / HERTZ)
+
+    def shows(self, channel: Channel) -> list[int]:
+        """The segments of a read-out's digits from the left."""
+        if channel.name in self.pairs:
+            return self.pairs[channel.name].shows(channel.digits)
+        what, place = self.readouts[channel.name]
+        return what.shows(place)
+
+    def tint(self, channel: Channel) -> tuple[int, int, int]:
+        """Red, green and blue of an addressable lamp, or of all of a strip."""
+        chain, n = self.addressed[channel.lines[0].id]
+        if not channel.function:
+            assert len(set(chain.shown)) == 1, "all alike"
+        return chain.shown[n]
 
     def pin(self, channel: Channel, n: int = 0) -> str:
         return self.pins[channel.lines[n].id]
@@ -196,6 +158,10 @@ class Panel:
             closes = self.inputs[line].closed
             closes.add(line) if closed else closes.discard(line)
             return
+        if line in self.on_bus:
+            expander, bit = self.on_bus[line]
+            expander.closed.add(bit) if closed else expander.closed.discard(bit)
+            return
         self.chip.drive(self.pin(channel, n), False if closed else None)
 
     def tell(self, *lines: str, wait: float = SEEN) -> list[str]:
@@ -205,7 +171,8 @@ class Panel:
 
     def heard(self, wait: float = SEEN) -> list[str]:
         self.chip.run(wait)
-        return [re.sub(r" ~[0-9A-F]{2}$", "", line) for line in self.chip.said().split("\r\n") if line]
+        *whole, self._open = (self._open + self.chip.said()).split("\r\n")
+        return [re.sub(r" ~[0-9A-F]{2}$", "", line) for line in whole if line]
 
     def turn(self, channel: Channel, detents: int, seconds: float = 0.005) -> None:
         """An encoder, so long from detent to detent; channel A leads on the way onward."""
@@ -221,6 +188,11 @@ class Panel:
         if line in self.outputs:
             chain = self.outputs[line]
             return 255 * chain.shown[chain.places[line]]
+        if line in self.on_bus:
+            expander, bit = self.on_bus[line]
+            return 255 * (not expander.bit(0x00, bit) and expander.level(bit))
+        if line in self.addressed:
+            return max(self.tint(channel))
         pin = self.pins[line]
         control, shift, compare = COMPARE[self.kind].get(pin, (0, 0, 0))
         if compare and self.chip.memory(control) >> shift & 3:

@@ -13,7 +13,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from building import plate
-from simulated import Panel, Readout, powered, reported
+from hung import Readout
+from simulated import Panel, powered, reported
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
 from wingboard.core.parts.catalogue import catalogue
@@ -36,7 +37,8 @@ KINDS: dict[str, set[str]] = {
     "matrix": {"matrix"},
     "shift": {"shift-in", "shift-out"},
     "binary": set(),
-    "digits": {"digits"},
+    "digits": {"digits", "pixels"},
+    "expander": {"expander"},
 }
 
 
@@ -94,19 +96,19 @@ def prove(panel: Panel, channel: Channel) -> None:
             panel.chip.volts(panel.pin(channel), volts)
             assert reported(panel.heard(), name)[-1] == str(reading)
     elif channel.kind == "text":
-        shown, place = panel.readouts[name]
         assert panel.tell(f"set {name} -2.5") == [f"is {name} -2.5"]
         wide = channel.digits - 3
-        assert shown.shows(place) == [0] * wide + [SEGMENTS["-"], SEGMENTS["2"] | 0x80, SEGMENTS["5"]]
+        assert panel.shows(channel) == [0] * wide + [SEGMENTS["-"], SEGMENTS["2"] | 0x80, SEGMENTS["5"]]
         assert panel.tell(f"set {name} {'8' * (channel.digits - channel.dark + 1)}")[0].startswith("error value")
         assert panel.tell("off") == ["is off"]
-        assert shown.shows(place) == [0] * channel.digits
+        assert panel.shows(channel) == [0] * channel.digits
     else:
         assert panel.brightness(channel) == 0
-        values = (128, 255, 0) if channel.kind == "dimmed" else (1, 0)
+        values = (128, 255, 0) if channel.kind in ("dimmed", "colour") else (1, 0)
         for value in values:
-            assert panel.tell(f"set {name} {value}") == [f"is {name} {value}"]
-            assert panel.brightness(channel) == (value if channel.kind == "dimmed" else 255 * value)
+            said = panel.tell(f"set {name} {value}")
+            assert len(said) == 1 and said[0].split()[:3] == ["is", name, str(value)]
+            assert panel.brightness(channel) == (255 * value if value == 1 else value)
             lit = [c.name for c in panel.channels if c.kind not in (*READ, "text") and panel.brightness(c)]
             assert lit == ([name] if value else [])
 
@@ -140,10 +142,11 @@ def test_contacts_bounce_encoders_run_and_ladders_are_off_by_five_percent(tmp_pa
                     assert panel.tell("get f3") == [f"is f3 {position}"]
 
 
-@pytest.mark.parametrize("scheme", ["matrix", "shift", "binary", "digits"])
+@pytest.mark.parametrize("scheme", ["matrix", "shift", "binary", "digits", "expander"])
 def test_every_scheme_is_read_and_driven_by_the_same_names(scheme: str, tmp_path: Path) -> None:
     parts = ("toggle-small-on-off-on", "button-16-lit", "rotary-8", "encoder-plain", "led-5-bare", "button-22",
-             "readout-8-digits", "readout-8-digits")  # fmt: skip
+             "readout-8-digits", "readout-8-digits", "lamp-8-addressable", "readout-3-digits", "lamp-8-addressable",
+             "sounder-12")  # fmt: skip
     there = [p for p in parts if p in catalogue()]
     design = plate(*((part, 20.0 + 22 * n, 30 + 40 * (n % 2)) for n, part in enumerate(there)))
     asked = [{"do": "edit_function", "function": f.id, "scheme": scheme} for f in design.functions]
@@ -210,6 +213,55 @@ def test_lamps_start_and_lose_their_link_as_the_design_says(tmp_path: Path) -> N
         assert [shown(name) for name in wanted] == [{255}, {0}, {255}, {0, 255}]
         panel.tell("hello")
         assert [panel.brightness(lamps[name]) for name in wanted] == [255] * 4
+
+
+def test_addressable_lamps_take_their_colour_and_strips_behind_are_no_brighter_than_the_design(tmp_path: Path) -> None:
+    light = [{"do": "set_light", "module": "plate", "level": 0.4, "dimmer": True}]
+    light += [{"do": "add_strip", "module": "plate", "id": f"s{n}", "kind": kind, "x": 20, "y": 20 * n, "x2": 180,
+               "y2": 20 * n} for n, kind in enumerate(("chain-30", "strip-60"), 1)]  # fmt: skip
+    amber = {"do": "edit_function", "function": "f1", "colour": "amber", "boot": 40, "lost": "off"}
+    design = plate(("lamp-8-addressable", 40, 60), ("lamp-8-addressable", 80, 60))
+    chained = ({"do": "edit_function", "function": f, "scheme": "digits"} for f in ("f1", "f2"))
+    r = with_board(design, "atmega328p", amber, *chained, *light)
+    with powered(r, "it", tmp_path) as panel:
+        by_name = {c.name: c for c in panel.channels}
+        assert {name: c.kind for name, c in by_name.items()} == {
+            "plate.strips": "colour", "plate.light": "dimmed", "f1": "colour", "f2": "colour",
+        }  # fmt: skip
+        panel.tell("hello")
+        assert panel.tint(by_name["f1"]) == (40, 40 * 110 // 255, 0)
+        assert panel.tell("set f1 255", "set f2 #0a0B0c", "set f2 #12345g", "set f2 #+12345") == [
+            "is f1 255 #FF6E00", "is f2 255 #0A0B0C", "error value #12345g", "error value #+12345",
+        ]  # fmt: skip
+        assert (panel.tint(by_name["f1"]), panel.tint(by_name["f2"])) == ((255, 110, 0), (10, 11, 12))
+        panel.tell("set plate.strips 255")
+        assert panel.tint(by_name["plate.strips"]) == (102,) * 3
+        panel.heard(3.2)
+        assert panel.tint(by_name["f1"]) == (0, 0, 0)
+
+
+def test_an_expander_that_does_not_answer_is_said_and_told_again_what_it_is(tmp_path: Path) -> None:
+    design = plate(("button-16", 30, 40), ("led-5-bezel", 70, 40))
+    r = with_board(design, "atmega328p", *({"do": "edit_function", "function": f, "scheme": "expander"}
+                                           for f in ("f1", "f2")))  # fmt: skip
+    with powered(r, "it", tmp_path) as panel:
+        panel.bus.off = {0x20}
+        panel.heard(1)
+        assert panel.tell("hello", wait=0.6)[1:] == ["fault expander 20"]
+        panel.bus.there[0x20].fed()
+        panel.bus.off = set()
+        assert panel.heard(0.7) == ["mended expander 20"]
+        by_name = {c.name: c for c in panel.channels}
+        panel.tell("set f2 1")
+        assert panel.brightness(by_name["f2"]) == 255
+        panel.close(by_name["f1"], 0, True)
+        assert panel.heard() == ["in f1 1"]
+        panel.close(by_name["f1"], 0, False)
+        assert panel.heard() == ["in f1 0"]
+        panel.bus.there[0x20].fed()  # its supply fails for a moment: all terminals hang free
+        assert panel.tell("ping", wait=0.7) == ["pong"]
+        assert panel.brightness(by_name["f2"]) == 255
+        assert panel.bus.there[0x20].registers[:2] == [0x7F, 0x7F], "what only drives is no input"
 
 
 def test_discovery_watches_and_drives_free_pins_and_no_others(tmp_path: Path) -> None:

@@ -10,12 +10,18 @@
 #include <simavr/avr_adc.h>
 #include <simavr/avr_extint.h>
 #include <simavr/avr_ioport.h>
+#include <simavr/avr_twi.h>
 #include <simavr/avr_uart.h>
 
 enum { PORTS = 12, BITS = 8, CHANNELS = 16, UPPER = 0x20, SAID = 1 << 16, HEARD = 1 << 16 };
 
 /* Told of every change of a pin that the program drives: port from 0 for A, bit, level; bit -1 and all directions. */
 typedef void (*watcher)(int port, int bit, int value, uint64_t cycle);
+
+/* What hangs on the two wires of the bus. Asked with an address that is spoken to (ADDRESS, its lowest bit: it is to be
+   read), a byte that is written, one that is wanted, and the end of it all. Below 0: it does not answer. */
+enum { ADDRESS, WRITTEN, WANTED, ENDED };
+typedef int (*bus)(int what, int byte);
 
 struct chip;
 struct pin {
@@ -25,6 +31,7 @@ struct pin {
 struct chip {
   avr_t *avr;
   watcher watch;
+  bus bus;
   struct pin pins[PORTS][BITS + 1];
   uint8_t held[PORTS], level[PORTS]; /* pins driven from outside, and how */
   int millivolts[CHANNELS];
@@ -81,6 +88,24 @@ static void on_convert(avr_irq_t *irq, uint32_t value, void *of) {
   avr_raise_irq(avr_io_getirq(chip->avr, AVR_IOCTL_ADC_GETIRQ, asked.mux.src), chip->millivolts[channel]);
 }
 
+static void on_bus(avr_irq_t *irq, uint32_t value, void *of) {
+  (void)irq;
+  struct chip *chip = of;
+  avr_twi_msg_irq_t asked = {.u.v = value};
+  avr_irq_t *back = avr_io_getirq(chip->avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_INPUT);
+  int what = asked.u.twi.msg, address = asked.u.twi.addr;
+  if (!chip->bus) return;
+  if (what & TWI_COND_STOP) chip->bus(ENDED, 0);
+  if (what & TWI_COND_START && chip->bus(ADDRESS, address) >= 0)
+    avr_raise_irq(back, avr_twi_irq_msg(TWI_COND_ACK, address, 1));
+  if (what & TWI_COND_WRITE && chip->bus(WRITTEN, asked.u.twi.data) >= 0)
+    avr_raise_irq(back, avr_twi_irq_msg(TWI_COND_ACK, address, 1));
+  if (what & TWI_COND_READ) {
+    int byte = chip->bus(WANTED, 0);
+    avr_raise_irq(back, avr_twi_irq_msg(TWI_COND_READ, address, byte < 0 ? 0xFF : byte));
+  }
+}
+
 static void widen_converter(avr_t *avr) {
   for (avr_io_t *io = avr->io_port; io; io = io->next)
     if (io->kind && !strcmp(io->kind, "adc"))
@@ -111,6 +136,7 @@ struct chip *chip_new(const char *path, const char *kind, uint32_t hertz) {
   avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_OUT_XOFF), on_full, chip);
   if (!strcmp(kind, "atmega2560")) widen_converter(avr);
   avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_ADC_GETIRQ, ADC_IRQ_OUT_TRIGGER), on_convert, chip);
+  avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_OUTPUT), on_bus, chip);
   for (int port = 0; port < PORTS; port++)
     for (int bit = 0; bit <= BITS; bit++) {
       int way = bit == BITS ? IOPORT_IRQ_DIRECTION_ALL : bit;
@@ -127,6 +153,8 @@ void chip_free(struct chip *chip) {
 }
 
 void chip_watch(struct chip *chip, watcher watch) { chip->watch = watch; }
+
+void chip_bus(struct chip *chip, bus bus) { chip->bus = bus; }
 
 /* Runs for so many cycles; 0 where the program ended or crashed. */
 int chip_run(struct chip *chip, uint64_t cycles) {

@@ -19,6 +19,11 @@ from wingboard.devices.toolchain import CORE, HERTZ, Built, NoTools
 Watch = Callable[[int, int, int, int], None]
 """Told of a pin that the program changes: port from 0 for A, bit, level, cycle; with bit -1 of the ways that a port is
 about to turn, a bit each."""
+Bus = Callable[[int, int], int]
+"""What hangs on the bus of two wires: asked with one of the words below, and a byte; below 0: no answer."""
+ADDRESS, WRITTEN, WANTED, ENDED = range(4)
+"""An address is spoken to (its lowest bit: it is to be read), a byte written, one wanted, all ended."""
+_BUS = ctypes.CFUNCTYPE(ctypes.c_int, ctypes.c_int, ctypes.c_int)
 _WATCHER = ctypes.CFUNCTYPE(None, ctypes.c_int, ctypes.c_int, ctypes.c_int, ctypes.c_uint64)
 _SOURCE = Path(__file__).with_name("chip.c")
 
@@ -38,6 +43,8 @@ class Chip:
             raise NoTools(f"The simulator does not know the {built.target.chip}")
         self.pins = _pins(built.target.variant)
         self._watcher: Any = None
+        self._bus: Any = None
+        self._wrong: list[Exception] = []
 
     def __enter__(self) -> Chip:
         return self
@@ -48,8 +55,12 @@ class Chip:
         self._library.chip_free(self._chip)
 
     def run(self, seconds: float) -> None:
-        """Lets time pass. :raises Crashed: the program ended."""
-        if not self._library.chip_run(self._chip, int(seconds * HERTZ)):
+        """Lets time pass. :raises Crashed: the program ended. What goes wrong in what watches, or is on the bus, is
+        raised here too."""
+        ran = self._library.chip_run(self._chip, int(seconds * HERTZ))
+        if self._wrong:
+            raise self._wrong.pop()
+        if not ran:
             raise Crashed
 
     @property
@@ -63,8 +74,28 @@ class Chip:
 
     def watch(self, watch: Watch) -> None:
         """Be told of every change of a pin."""
-        self._watcher = _WATCHER(watch)
+
+        def told(port: int, bit: int, level: int, cycle: int) -> None:
+            try:
+                watch(port, bit, level, cycle)
+            except Exception as error:  # noqa: BLE001 - nothing can be raised through the simulator
+                self._wrong = self._wrong or [error]
+
+        self._watcher = _WATCHER(told)
         self._library.chip_watch(self._chip, self._watcher)
+
+    def on_bus(self, bus: Bus) -> None:
+        """Hang something on the bus of two wires."""
+
+        def asked(what: int, byte: int) -> int:
+            try:
+                return bus(what, byte)
+            except Exception as error:  # noqa: BLE001 - nothing can be raised through the simulator
+                self._wrong = self._wrong or [error]
+                return -1
+
+        self._bus = _BUS(asked)
+        self._library.chip_bus(self._chip, self._bus)
 
     def drive(self, pin: str, level: bool | None) -> None:
         """Hold a pin at a level from outside; None lets it go."""
@@ -132,6 +163,7 @@ def _library() -> Any:
         getattr(library, f"chip_{name}").argtypes = [chip]
     library.chip_run.argtypes = [chip, ctypes.c_uint64]
     library.chip_watch.argtypes = [chip, _WATCHER]
+    library.chip_bus.argtypes = [chip, _BUS]
     library.chip_drive.argtypes = [chip, whole, whole, whole]
     library.chip_port.argtypes = library.chip_memory.argtypes = [chip, whole]
     library.chip_volts.argtypes = [chip, whole, whole]

@@ -40,6 +40,8 @@ TARGETS: dict[str, Target] = {
 """By a board's chip. Flash without the loader (vendor's boards.txt), RAM by the data sheets."""
 _SHARED = ("-c", "-g", "-Os", f"-DF_CPU={HERTZ}L", "-DARDUINO=10819", "-DARDUINO_ARCH_AVR", "-ffunction-sections",
            "-fdata-sections", "-flto")  # fmt: skip
+_LIBRARIES = ("Wire",)
+"""Those of the core's own that programs take; the linker leaves out what one does not."""
 _CXX = ("-std=gnu++11", "-DDECIMAL_DIG=__DECIMAL_DIG__", "-fno-exceptions", "-fno-threadsafe-statics")
 """The definition is wanted by the headers of gcc 5.4."""
 
@@ -92,7 +94,8 @@ def compiled(files: Mapping[str, str], chip: str, where: Path) -> Built:
 
 
 def _flags(target: Target) -> tuple[str, ...]:
-    places = (CORE / "cores/arduino", CORE / "variants" / target.variant, CORE / "libraries/Wire/src")
+    sources = [CORE / "libraries" / name / "src" for name in _LIBRARIES]
+    places = (CORE / "cores/arduino", CORE / "variants" / target.variant, *sources, *(s / "utility" for s in sources))
     return (*_SHARED, f"-mmcu={target.chip}", *(f"-D{one}" for one in target.defines), *(f"-I{one}" for one in places))
 
 
@@ -118,7 +121,9 @@ def _core(target: Target) -> Path:
     if library.is_file():
         return library
     kept.mkdir(parents=True, exist_ok=True)
-    sources = sorted(path for path in (CORE / "cores/arduino").iterdir() if path.suffix in (".c", ".cpp", ".S"))
+    libraries = (path for name in _LIBRARIES for path in (CORE / "libraries" / name / "src").rglob("*"))
+    found = (*(CORE / "cores/arduino").iterdir(), *libraries)
+    sources = sorted(path for path in found if path.suffix in (".c", ".cpp", ".S"))
     with ThreadPoolExecutor(2) as pool:
         objects = list(pool.map(lambda source: _object(target, source, kept), sources))
     fresh = kept / "fresh.a"

@@ -20,10 +20,12 @@ from wingboard.core.wire.groups import every_wire
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.netlist import Device, DeviceKind
 from wingboard.core.wire.nets import net_list
+from wingboard.core.wire.schemes.chips import EXPANDER
 from wingboard.core.wire.schemes.choosing import suited
 from wingboard.core.wire.schemes.ladder import ladder
 from wingboard.core.wire.schemes.matrix import ghosts
 from wingboard.core.wire.schemes.networks import NetworkKind, networks
+from wingboard.core.wire.schemes.shift import chip_count
 from wingboard.core.wire.signals import Signal, cannot, signals
 
 PRICES: dict[str, int] = {
@@ -38,8 +40,9 @@ LOOP = 1.0
 """Milliseconds in which the controller's program looks at everything once (our own program)."""
 BETWEEN_WAYS = 20.0
 """Milliseconds for which a coded selector must stand still: between two ways it says another (common practice)."""
-I2C_BYTE = 9 / 400
-"""Milliseconds of a byte with its answer on I²C at 400 kHz (NXP UM10204)."""
+I2C_READING = 5 * 9 / 100
+"""Milliseconds in which an expander is read on I²C at 100 kHz (NXP UM10204): its address and a register, its address
+again and two bytes, each with an answer."""
 SCHEMES: tuple[Scheme, ...] = get_args(Scheme)
 
 
@@ -187,7 +190,7 @@ def _reads(r: Resolved, signal: Signal) -> float:
     if network.kind in MATRICES:
         return LOOP * len(network.grid.rows)
     if network.kind == "expander":
-        return LOOP + 4 * 2 * I2C_BYTE * -(-len(network.signals) // 16)
+        return LOOP + I2C_READING * chip_count(network, EXPANDER)
     return LOOP
 
 

@@ -132,6 +132,8 @@ def cannot(r: Resolved, placed: Placed, line: Line, told: PartLine, scheme: Sche
         return _not_in_matrix(placed, told)
     if told.does == "driver":
         return "it is driven by a program that needs its own pins"
+    if told.does == "encoder":
+        return "an encoder turned fast moves on before its chain, or the bus, was read again"
     return ""
 
 

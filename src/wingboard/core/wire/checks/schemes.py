@@ -15,12 +15,12 @@ from wingboard.core.record.functions import Scheme
 from wingboard.core.record.lamps import lights
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS
-from wingboard.core.wire.schemes.chips import CHIPS, ON_ONE_BUS
+from wingboard.core.wire.schemes.chips import CHIPS, EXPANDER, ON_ONE_BUS
 from wingboard.core.wire.schemes.choosing import take_up
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.matrix import ghosts
 from wingboard.core.wire.schemes.networks import Network, networks
-from wingboard.core.wire.schemes.shift import places
+from wingboard.core.wire.schemes.shift import chip_count, places
 from wingboard.core.wire.signals import Signal, pooled, signals
 
 USUAL_STEP = 1000.0
@@ -149,7 +149,7 @@ def expanders_alike(r: Resolved, rule: Check) -> Iterator[Finding]:
     for network in networks(r):
         if network.kind == "expander":
             home = homes.get(network.lines[0].id, "")
-            counted[home] = counted.get(home, 0) - (-len(network.signals) // 16)
+            counted[home] = counted.get(home, 0) + chip_count(network, EXPANDER)
     names = {c.id: c.name for c in r.design.controllers}
     for home, many in counted.items():
         if many > ON_ONE_BUS:

@@ -17,22 +17,19 @@ from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.schemes.digits import dark_of
 from wingboard.core.wire.schemes.networks import networks
-from wingboard.core.wire.signals import Line, Signal, pooled, signals
+from wingboard.core.wire.signals import ADDRESSED, CHAINED, Line, Signal, passes_on, pooled, signals
 
-Kind = Literal["pattern", "selector", "binary", "turn", "level", "ladder", "lamp", "dimmed", "load", "text"]
+Kind = Literal["pattern", "selector", "binary", "turn", "level", "ladder",
+               "lamp", "dimmed", "colour", "sound", "load", "text"]  # fmt: skip
 """Read: the pattern of some contacts, the number of the closed one, that in binary, detents, a voltage, a position over
 a ladder.
-Driven: on or off, so bright, a load, letters and figures."""
+Driven: on or off, so bright, so bright in any colour, a sounder, a load, letters and figures."""
 READ: tuple[Kind, ...] = ("pattern", "selector", "binary", "turn", "level", "ladder")
+WIRES = ("data", "clock", "load")
+READOUTS = (CHAINED, {"data", "clock"})
+"""The lines of a read-out whose driver has a third wire to take what came, and of one that has none."""
 LONGEST = 28
 """Letters of a name at the most, so that a line of the protocol holds it with its value."""
-
-
-NOT_YET: dict[str, str] = {
-    "expander": "the program does not speak to expanders yet",
-    "pixels": "the program does not speak to addressable lamps yet",
-}
-"""By kind of network: what no block of the program reads or drives."""
 
 
 class Channel(NamedTuple):
@@ -98,6 +95,8 @@ class _Naming:
         self.networks = {s.line.id: network for network in networks(r) for s in network.signals}
         self.unserved: list[Unserved] = []
         self.taken: set[str] = set()
+        self.lit: dict[str, str] = {}
+        """By module what the names of its light begin with."""
 
     def done(self) -> Channels:
         found: list[Channel] = []
@@ -105,10 +104,7 @@ class _Naming:
         for line in (*(s.line for s in signals(self.r) if pooled(s)), *lines(self.r)):
             if line.network.startswith("~light-"):
                 found += self._light(line)
-            elif line.network:
-                if why := NOT_YET.get(line.network[1:].removesuffix(f"-{line.module}")):
-                    self.unserved.append(Unserved(line, why))
-            else:
+            elif not line.network:  # the lines of chips and matrices are there for the terminals behind them
                 own.setdefault(line.function, []).append(line)
         for placed in self.r.placed:
             if placed.function.id in own:
@@ -123,13 +119,16 @@ class _Naming:
         )
 
     def _light(self, line: Line) -> Iterator[Channel]:
-        """What dims the light behind a module."""
+        """What dims the light behind a module, and the data of its addressable strips."""
         home, name = self.homes.get(line.id), self.r.modules[line.module].module.name
-        if line.terminal != "light dimmer" or home is None:
-            self.unserved.append(Unserved(line, NOT_YET["pixels"] if home else "it has no pin yet"))
+        if home is None:
+            self.unserved.append(Unserved(line, "it has no pin yet"))
             return
-        stem = self._free(slug(name)[: LONGEST - 9].strip("-"))
-        yield Channel(f"{stem}.light", self._bright(line, True), home, "", (line,))
+        data = line.terminal == "light data"
+        stem = self.lit.get(line.module) or self._free(slug(name)[: LONGEST - 9].strip("-"))
+        self.lit[line.module] = stem
+        yield Channel(f"{stem}.{'strips' if data else 'light'}", "colour" if data else self._bright(line, True), home,
+                      "", (line,))  # fmt: skip
 
     def _named(self, placed: Placed, bare: list[_Bare]) -> Iterator[Channel]:
         stem = self._free(slug(placed.function.name)[: LONGEST - 9].strip("-"))
@@ -158,10 +157,8 @@ class _Naming:
         turns: dict[str, list[Line]] = {}
         drivers: dict[str, Line] = {}
         for line in of:
-            signal, network = self.signals.get(line.id), self.networks.get(line.id)
-            if network and network.kind in NOT_YET:
-                self.unserved.append(Unserved(line, NOT_YET[network.kind]))
-            elif signal is None:
+            signal = self.signals.get(line.id)
+            if signal is None:
                 yield from self._without_terminal(line)
             elif signal.told.does == "switch":
                 contacts.append(signal)
@@ -214,13 +211,20 @@ class _Naming:
                 yield _Bare(name, "pattern", tuple(s.line for s in some), tuple(_closed(s) for s in some))
 
     def _drivers(self, of: dict[str, Line]) -> Iterator[_Bare]:
-        """Three wires of a read-out; whatever else has a program of its own."""
+        """Wires of a read-out, the one of an addressable lamp or of a sounder; whatever else has a program of its
+        own."""
         if not of:
             return
         placed = self.placed[next(iter(of.values())).function]
-        if set(of) == {"data", "clock", "load"} and placed.part.digits:
-            line = (of["data"], of["clock"], of["load"])
+        if placed.part.digits and set(of) in READOUTS:
+            line = tuple(of[end] for end in WIRES if end in of)
             yield _Bare("digits", "text", line, (), placed.part.digits.count, dark_of(placed))
+            return
+        if set(of) == ADDRESSED and passes_on(placed):
+            yield _Bare("lamp", "colour", (of["data"],))
+            return
+        if set(of) == {"tone"}:
+            yield _Bare("tone", "sound", (of["tone"],))
             return
         self.unserved += (Unserved(line, "what drives it is not programmed yet") for line in of.values())
 

@@ -13,7 +13,8 @@ from wingboard.core.wire.program.tables import letter_of, tables
 BLOCKS = files("wingboard.core.wire.program") / "blocks"
 ALWAYS = ("board.h", "saying.h", "link.h")
 """In every folder."""
-TAKES = ("inputs", "contacts", "matrix", "chains", "encoders", "levels", "outputs", "digits", "discovery")
+TAKES = ("inputs", "contacts", "matrix", "chains", "encoders", "levels", "outputs", "digits", "twowires", "expanders",
+         "pixels", "discovery")  # fmt: skip
 """Blocks that a board may do without, each with a file of its name."""
 
 

@@ -7,24 +7,34 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal, NamedTuple
 
 from wingboard.core.findings.limits import limit
+from wingboard.core.light.kinds import STRIPS
+from wingboard.core.light.power import strip_use
 from wingboard.core.record.controllers import Board, board_of
+from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
 from wingboard.core.wire.program.channels import READ, Channel, channels, slug
-from wingboard.core.wire.schemes.chips import SHIFT_IN, SHIFT_OUT
+from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, ON_ONE_BUS, SHIFT_IN, SHIFT_OUT
 from wingboard.core.wire.schemes.digits import shown
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import Network, networks
-from wingboard.core.wire.schemes.shift import places
+from wingboard.core.wire.schemes.shift import chip_count, places
 from wingboard.core.wire.signals import Line
 
 PROTOCOL = 1
 """Of ``docs/protocol.md``."""
 TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
-LAMPS = ("lamp", "dimmed")
+LAMPS = ("lamp", "dimmed", "colour")
 WHEN_LOST = {"hold": "HOLD", "off": "0", "on": "255", "blink": "BLINK"}
 """What stands in the table for what a lamp does without a link."""
+TINTS: dict[str, tuple[int, int, int]] = {
+    "red": (255, 0, 0), "amber": (255, 110, 0), "yellow": (255, 200, 0), "green": (0, 255, 0), "blue": (0, 0, 255),
+    "white": (255, 255, 255),
+}  # fmt: skip
+"""Red, green and blue of an addressable lamp for the colours of lamps (common practice; by eye)."""
+NO_PIN = 255
+"""For a wire that a read-out does not have."""
 
 
 class Tables(NamedTuple):
@@ -77,6 +87,9 @@ class _Writing:
         self.displays: list[_Row] = []
         self.rows: list[_Row] = []
         self.columns: list[_Row] = []
+        self.expanders: list[_Row] = []
+        self.bus = ("", "")
+        self.pixels: list[_Row] = []
         self.chains: dict[str, list[_Row]] = {"in": [], "out": []}
         self.chips = {"in": 0, "out": 0}
         self.strings: dict[str, tuple[tuple[str, ...], int, int]] = {}
@@ -99,6 +112,12 @@ class _Writing:
                              for k in range(1, network.grid.columns + 1)]  # fmt: skip
         elif network.kind in ("shift-in", "shift-out"):
             self._chain(network, "in" if network.kind == "shift-in" else "out", pins)
+        elif network.kind == "expander":
+            self.bus = (pins["sda"], pins["scl"])
+            self._expanders(network)
+        elif network.kind == "pixels":
+            for signal in network.signals:
+                self.where[signal.id] = self._pixel(pins["data"], 1, signal.line.function, signal.line.name)
         elif network.kind == "digits":
             there = shown(network)
             wires = (pins["data"], pins["clock"], pins["load"])
@@ -116,6 +135,34 @@ class _Writing:
         self.chains[way].append(_Row(cells, network.name))
         self.chips[way] += many
 
+    def _expanders(self, network: Network) -> None:
+        """What is driven is an output, all else an input with its pull-up, but for what only drives."""
+        outs: dict[int, int] = {}
+        ins: dict[int, int] = {}
+        driven = {s.id for s in network.signals if s.line.direction == "out"}
+        first = len(self.expanders)
+        for line, (n, terminal) in places(network, EXPANDER).items():
+            name = terminal.split()[-1]
+            bit = int(name[-1]) + (8 if name[2] == "B" else 0)
+            way = outs if line in driven else ins
+            way[n] = way.get(n, 0) | 1 << bit
+            self.where[line] = ("ON_EXPANDER" if line in driven else "IN_EXPANDER", str(first + n - 1), str(bit))
+        only = sum(1 << (7 if name[2] == "A" else 15) for name in EXPANDER.drives)
+        for n in range(1, chip_count(network, EXPANDER) + 1):
+            inputs = 0xFFFF & ~outs.get(n, 0) & ~only
+            address = ADDRESS + (first + n - 1) % ON_ONE_BUS
+            reads = "true" if ins.get(n) else "false"
+            cells = (f"0x{address:02X}", f"0x{inputs:04X}", reads)
+            self.expanders.append(_Row(cells, f"{network.name}: chip {n}"))
+
+    def _pixel(self, pin: str, leds: int, function: str, name: str, level: float = 1.0) -> tuple[str, str, str]:
+        """An addressable lamp, or a strip of them, behind those of its chain that are there already."""
+        f = self.r.functions.get(function)
+        tint = TINTS[(wanted_colour(f) if f else None) or "white"]
+        colour = f"{{{', '.join(str(round(part * level)) for part in tint)}}}"
+        self.pixels.append(_Row((pin, str(leds), colour), _plain(name)))
+        return "ON_PIXELS", str(len(self.pixels) - 1), "0"
+
     def done(self) -> Tables:
         inputs = [self._input(c) for c in self.mine if c.kind in READ]
         outputs = [self._output(c) for c in self.mine if c.kind not in READ]
@@ -130,6 +177,8 @@ class _Writing:
             *_table("uint8_t", "MATRIX_COLUMNS", "MATRIX_COLUMN_COUNT", "Columns of matrices", self.columns),
             *_table("Chain", "CHAINS_IN", "CHAIN_IN_COUNT", f"Chains of 74HC165: {of_chain.format('load')}",
                     self.chains["in"]),
+            *_table("Expander", "EXPANDERS", "EXPANDER_COUNT", "Expanders: address, terminals that are inputs, "
+                    "whether any of these is read", self.expanders),
             *_table("Encoder", "ENCODERS", "ENCODER_COUNT", "Encoders: channel A, channel B", self.encoders),
             *_table("uint8_t", "LEVELS", "LEVEL_COUNT", "Voltages", self.levels),
             *_table("Ladder", "LADDERS", "LADDER_COUNT", "Ladders: pin, first window, positions", self.ladders),
@@ -137,15 +186,18 @@ class _Writing:
             *_table("Output", "OUTPUTS", "OUTPUT_COUNT", "What is driven", outputs),
             *_table("Chain", "CHAINS_OUT", "CHAIN_OUT_COUNT", f"Chains of 74HC595: {of_chain.format('latch')}",
                     self.chains["out"]),
-            *_table("Display", "DISPLAYS", "DISPLAY_COUNT", "Read-outs: data, clock, load, place in their chain of so "
-                    "many, digits, how many of them stay dark", self.displays),
+            *_table("Pixel", "PIXELS", "PIXEL_COUNT", "Addressable lamps in the order of their chains: pin, how "
+                    "many LEDs show the same, red, green, blue", self.pixels),
+            *_table("Display", "DISPLAYS", "DISPLAY_COUNT", f"Read-outs: data, clock, load ({NO_PIN}: none), place in "
+                    "their chain of so many, digits, how many of them stay dark", self.displays),
             *_table("FreePin", "FREE_PINS", "FREE_COUNT", "Pins that the design gives to nothing", free),
         ]  # fmt: skip
         has = {
             "inputs": inputs, "contacts": inputs, "matrix": self.rows, "encoders": self.encoders,
             "discovery": free, "chains": [*self.chains["in"], *self.chains["out"]],
             "levels": [*self.levels, *self.ladders], "outputs": outputs,
-            "digits": self.displays,
+            "digits": self.displays, "expanders": self.expanders, "pixels": self.pixels,
+            "twowires": [row for row in self.displays if row.cells[2] == str(NO_PIN)],
         }  # fmt: skip
         return Tables("\n".join(parts) + "\n", frozenset(name for name, rows in has.items() if rows))
 
@@ -166,6 +218,11 @@ class _Writing:
                 yield f"#define CHAIN_{way.upper()}_CHIPS {chips}"
         if any(f.lost == "blink" for c in self.mine if c.kind in LAMPS and (f := self.r.functions.get(c.function))):
             yield "#define BLINKS"
+        if self.expanders:
+            for name, pin in zip(("SDA", "SCL"), self.bus, strict=True):
+                yield f"#define BUS_{name} {pin}"
+        if any(row.cells[2] == str(NO_PIN) for row in self.displays):
+            yield "#define ON_TWO_WIRES"
         timer = TIMERS.get(self.board.chip)
         if timer:
             yield f"#define ENCODER_TIMER {timer}"
@@ -198,8 +255,7 @@ class _Writing:
                 self.contacts.append(_Row(self._contact(line), _plain(f"{channel.name}: {word}")))
         elif channel.kind == "turn":
             first = len(self.encoders)
-            ends = (f"{{{', '.join(self._contact(line))}}}" for line in channel.lines)
-            self.encoders.append(_Row(tuple(ends), channel.name))
+            self.encoders.append(_Row(tuple(map(self._pin, channel.lines)), channel.name))
         elif channel.kind == "level":
             first = len(self.levels)
             self.levels.append(_Row((self._pin(channel.lines[0]),), channel.name))
@@ -217,19 +273,32 @@ class _Writing:
 
     def _output(self, channel: Channel) -> _Row:
         line = channel.lines[0]
-        if channel.kind == "text":
+        if channel.kind == "colour":
+            where, a, b = self.where.get(line.id) or self._own_pixels(channel)
+        elif channel.kind == "text":
             where, a, b = "ON_DISPLAY", str(len(self.displays)), "0"
             alone = (tuple(self.pins.get(one.id, "") for one in channel.lines), 0, 1)
             wires, place, many = self.strings.get(channel.function, alone)
-            cells = (*map(number_of, wires), str(place), str(many), str(channel.digits), str(channel.dark))
+            numbers = [*map(number_of, wires), str(NO_PIN)][:3]
+            cells = (*numbers, str(place), str(many), str(channel.digits), str(channel.dark))
             self.displays.append(_Row(cells, channel.name))
         else:
             where, a, b = self.where.get(line.id) or ("ON_PIN", self._pin(line), "0")
         f = self.r.functions.get(channel.function)
-        boot, lost = "0", "0" if channel.kind == "load" else "HOLD"
+        boot, lost = "0", "0" if channel.kind in ("load", "sound") else "HOLD"
         if f is not None and channel.kind in LAMPS:
             boot, lost = str(f.boot), WHEN_LOST[f.lost]
-        return _Row((f'"{channel.name}"', channel.kind.upper(), where, a, b, boot, lost), _of(self.r, channel))
+        kind = "LOAD" if channel.kind == "sound" else channel.kind.upper()
+        return _Row((f'"{channel.name}"', kind, where, a, b, boot, lost), _of(self.r, channel))
+
+    def _own_pixels(self, channel: Channel) -> tuple[str, str, str]:
+        """Addressable lamps on a pin of their own: one, or all that light a module from behind."""
+        line = channel.lines[0]
+        light = None if channel.function else self.r.modules[line.module].module.light
+        if light is None:
+            return self._pixel(self._pin(line), 1, channel.function, channel.name)
+        leds = sum(strip_use(s).leds for s in light.strips if STRIPS[s.kind].chain)
+        return self._pixel(self._pin(line), leds, "", channel.name, light.level)
 
 
 def _plain(text: str) -> str:

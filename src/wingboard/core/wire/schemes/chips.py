@@ -8,7 +8,8 @@ from typing import NamedTuple
 class Chip(NamedTuple):
     """A kind of chip: its terminals in the order of its pins, those that carry signals, and what it may carry.
 
-    ``each``: through one output, ever; ``most``: through its supply, all outputs together, ever.
+    ``each``: through one output, ever; ``most``: through its supply, all outputs together, ever. ``drives``: those of
+    ``signals`` that only drive.
     """
 
     name: str
@@ -18,6 +19,7 @@ class Chip(NamedTuple):
     ground: str
     each: float
     most: float
+    drives: tuple[str, ...] = ()
 
     def pin(self, name: str) -> str:
         """A terminal as it is marked here: the number of the pin, a blank, its name."""
@@ -46,8 +48,12 @@ EXPANDER = Chip(
     (*(f"GPB{n}" for n in range(8)), "VDD", "VSS", "NC", "SCL", "SDA", "NC", "A0", "A1", "A2", "RESET", "INTB", "INTA",
      *(f"GPA{n}" for n in range(8))),
     tuple(f"GP{port}{n}" for port in "AB" for n in range(8)), "VDD", "VSS", 0.025, 0.125,
+    ("GPA7", "GPB7"),
 )  # fmt: skip
-"""Sixteen inputs or outputs on I²C, with pull-ups of its own (data sheet, from memory). Current: that into VDD."""
+"""Sixteen inputs or outputs on I²C, with pull-ups of its own (data sheet, from memory). Current: that into VDD.
+
+The last terminal of each port only drives: the data sheet's newer revisions warn that reading it can upset the bus.
+"""
 CHIPS = {"shift-in": SHIFT_IN, "shift-out": SHIFT_OUT, "expander": EXPANDER}
 """The chips of each kind of network that has any."""
 ADDRESS = 0x20

@@ -8,15 +8,35 @@ from wingboard.core.wire.schemes.networks import Network
 
 
 def places(network: Network, chip: Chip) -> dict[str, tuple[int, str]]:
-    """For each terminal, by its line, the number of its chip (from 1) and the chip's terminal."""
-    size = len(chip.signals)
-    return {s.id: (n // size + 1, chip.pin(chip.signals[n % size])) for n, s in enumerate(network.signals)}
+    """For each terminal, by its line, the number of its chip (from 1) and the chip's terminal: the first that is free.
+
+    What is driven goes to the terminals that only drive, before others.
+    """
+    found: dict[str, tuple[int, str]] = {}
+    free: list[tuple[int, str]] = []
+    chips = 0
+    for s in network.signals:
+        driven = s.line.direction == "out"
+        fits = [at for at in free if driven or at[1] not in chip.drives]
+        if not fits:
+            chips += 1
+            free += ((chips, name) for name in chip.signals)
+            fits = [at for at in free if driven or at[1] not in chip.drives]
+        at = next((at for at in fits if driven and at[1] in chip.drives), fits[0])
+        free.remove(at)
+        found[s.id] = (at[0], chip.pin(at[1]))
+    return found
+
+
+def chip_count(network: Network, chip: Chip) -> int:
+    """How many chips of that kind a network takes."""
+    return max((n for n, _ in places(network, chip).values()), default=0)
 
 
 def add_chips(joining: Joining, network: Network, chip: Chip, rail: str) -> list[Device]:
     """The chips of a network, each fed and with a capacitor across its supply."""
     made = []
-    for n in range(1, -(-len(network.signals) // len(chip.signals)) + 1):
+    for n in range(1, chip_count(network, chip) + 1):
         device = joining.add(
             Device(chip_id(network, n), "chip", f"{chip.name}, {network.name}", chip.ports, of=network.id,
                    module=network.module)

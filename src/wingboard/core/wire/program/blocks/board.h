@@ -6,10 +6,19 @@
 #endif
 
 // Where a contact is read, or something is driven.
-enum Where : uint8_t { ON_PIN, IN_MATRIX, IN_CHAIN, ON_CHAIN, ON_DISPLAY };
+enum Where : uint8_t {
+  ON_PIN,
+  IN_MATRIX,
+  IN_CHAIN,
+  IN_EXPANDER,
+  ON_CHAIN,
+  ON_EXPANDER,
+  ON_PIXELS,
+  ON_DISPLAY
+};
 
-// A contact: on a pin of its own (`a` is the pin), in a row and a column of a matrix, or at a chip of a chain and one of
-// its bits. `closed` is the level there while it is closed.
+// A contact: on a pin of its own (`a` is the pin), in a row and a column of a matrix, or at a chip of a chain (or an
+// expander) and one of its bits. `closed` is the level there while it is closed.
 struct Contact {
   uint8_t where, a, b, closed;
 };
@@ -35,9 +44,16 @@ struct Chain {
   uint8_t data, clock, third, first, chips;
 };
 
-// Both channels of an encoder.
+// A chip on the bus: which of its terminals are inputs (a bit each), and whether any of them is read.
+struct Expander {
+  uint8_t address;
+  uint16_t inputs;
+  bool reads;
+};
+
+// The pins of an encoder's channels.
 struct Encoder {
-  Contact a, b;
+  uint8_t a, b;
 };
 
 // A selector over resistors: its pin, the first of its windows, how many there are.
@@ -45,9 +61,20 @@ struct Ladder {
   uint8_t pin, first, count;
 };
 
-// A read-out on three wires: the place in its chain of `chained` drivers, its digits, how many of them stay dark.
+// A wire that is not there.
+const uint8_t NO_PIN = 255;
+
+// A read-out on three wires: the place in its chain of `chained` drivers, its digits, how many of them stay dark. One on
+// two wires has no load.
 struct Display {
   uint8_t data, clock, load, place, chained, digits, dark;
+};
+
+// Addressable lamps that show the same: the pin of their chain, how many they are, their colour as red, green and blue.
+struct Pixel {
+  uint8_t pin;
+  uint16_t leds;
+  uint8_t colour[3];
 };
 
 // A pin that the design gives to nothing, with its name on the board.
@@ -58,10 +85,12 @@ struct FreePin {
 
 // What an output takes: how bright it is, from 0 to 255 (what cannot be dimmed is on from 1 on), 0 or 1 for a load, or
 // letters. A load is never on while nobody answers for it.
-enum OutputKind : uint8_t { LAMP, DIMMED, LOAD, TEXT };
+// A sounder is one too.
+enum OutputKind : uint8_t { LAMP, DIMMED, COLOUR, LOAD, TEXT };
 
-// Something that is driven (`a` is the pin of ON_PIN, the chip of ON_CHAIN with its bit `b`, the number of a display). `boot`: its value from power-up on, `lost`: what it goes to when
-// the link is lost: HOLD where it stays as it is, BLINK where it says so.
+// Something that is driven: `a` is its pin, its chip (with its bit `b`), or its number among the addressable lamps or the
+// read-outs. `boot`: its value from power-up on, `lost`: what it goes to when the link is lost: HOLD where it stays as it
+// is, BLINK where it says so.
 struct Output {
   char name[LONGEST_NAME];
   uint8_t kind, where, a, b;

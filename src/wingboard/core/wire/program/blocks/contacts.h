@@ -8,6 +8,9 @@
 #if CHAIN_IN_COUNT
 #include "chains.h"
 #endif
+#if EXPANDER_COUNT
+#include "expanders.h"
+#endif
 
 const uint8_t SETTLED = 8;
 
@@ -18,6 +21,9 @@ bool contactNow(const Contact &contact) {
 #endif
 #if CHAIN_IN_COUNT
   if (contact.where == IN_CHAIN) return chainLow(contact.a, contact.b);
+#endif
+#if EXPANDER_COUNT
+  if (contact.where == IN_EXPANDER) return expanderLow(contact.a, contact.b);
 #endif
   return digitalRead(contact.a) == contact.closed;
 }

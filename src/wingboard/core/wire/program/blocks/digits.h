@@ -2,14 +2,18 @@
 // that a minus, a blank and words of few letters can be shown.
 #pragma once
 #include "tables.h"
+#ifdef ON_TWO_WIRES
+#include "twowires.h"
+#endif
 
 const uint8_t MOST_DIGITS = 8;
 // Registers of the driver (data sheet).
 enum Register : uint8_t { NOTHING = 0, DECODE = 9, BRIGHT = 10, SCAN = 11, AWAKE = 12, TEST = 15 };
 const uint8_t BRIGHTNESS = 7;  // of 15
 
-// What each shows, with a point counted as a letter of its own.
+// What each shows: its letters, with a point counted as one, and its segments, the digit at the right first.
 char displayShows[DISPLAY_COUNT][2 * MOST_DIGITS + 1];
+uint8_t displaySegments[DISPLAY_COUNT][MOST_DIGITS];
 
 // Segments of the letters from blank on: the point, then A to G from the highest bit down.
 const uint8_t SEGMENTS[] PROGMEM = {
@@ -35,6 +39,15 @@ void displaySend(const Display &display, uint8_t where, uint8_t value) {
   digitalWrite(display.load, HIGH);
 }
 
+// Brings what it is to show to a display.
+void displayPut(uint8_t n, const Display &display) {
+#ifdef ON_TWO_WIRES
+  if (display.load == NO_PIN) return pairShow(display, displaySegments[n]);
+#endif
+  // Digit 1 of the driver is the one at the right.
+  for (uint8_t digit = 0; digit < display.digits; digit++) displaySend(display, digit + 1, displaySegments[n][digit]);
+}
+
 const char *displayText(uint8_t n) { return displayShows[n]; }
 
 // Shows some letters, to the right; none blanks it. False where they do not fit, or where one cannot be shown.
@@ -52,27 +65,50 @@ bool displayShow(uint8_t n, const char *text) {
     made[count++] = segmentsOf(*letter);
   }
   strcpy(displayShows[n], text);
-  // Digit 1 of the driver is the one at the right.
-  for (uint8_t digit = 0; digit < display.digits; digit++)
-    displaySend(display, digit + 1, digit < count ? made[count - 1 - digit] : 0);
+  for (uint8_t digit = 0; digit < MOST_DIGITS; digit++)
+    displaySegments[n][digit] = digit < count ? made[count - 1 - digit] : 0;
+  displayPut(n, display);
   return true;
 }
 
 // All segments, whatever each shows.
 void displaysTest(bool on) {
-  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) displaySend(entry(DISPLAYS, n), TEST, on);
+#ifdef ON_TWO_WIRES
+  static bool tested = false;
+#endif
+  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
+    Display display = entry(DISPLAYS, n);
+#ifdef ON_TWO_WIRES
+    const uint8_t ALL[MOST_DIGITS] = {0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF};
+    if (display.load == NO_PIN) {
+      if (on != tested) pairShow(display, on ? ALL : displaySegments[n]);
+      continue;
+    }
+#endif
+    displaySend(display, TEST, on);
+  }
+#ifdef ON_TWO_WIRES
+  tested = on;
+#endif
 }
 
 void displaysBegin() {
   for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
     Display display = entry(DISPLAYS, n);
-    digitalWrite(display.load, HIGH);
-    pinMode(display.load, OUTPUT);
+    digitalWrite(display.clock, HIGH);
+    digitalWrite(display.data, HIGH);
     pinMode(display.data, OUTPUT);
     pinMode(display.clock, OUTPUT);
+    if (display.load == NO_PIN) continue;
+    digitalWrite(display.load, HIGH);
+    pinMode(display.load, OUTPUT);
   }
   for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
     Display display = entry(DISPLAYS, n);
+    if (display.load == NO_PIN) {
+      displayShow(n, "");
+      continue;
+    }
     displaySend(display, TEST, 0);
     displaySend(display, DECODE, 0);
     displaySend(display, SCAN, display.digits - 1);

@@ -1,7 +1,6 @@
-// Encoders: both channels are looked at 1,950 times a second, in an interrupt, so that nothing else that the program
-// does can lose a step. One detent is four changes of the two channels.
+// Encoders, each on two pins of its own: both channels are looked at 1,950 times a second, in an interrupt, so that nothing
+// else that the program does can lose a step. One detent is four changes of the two channels.
 #pragma once
-#include "contacts.h"
 #include "tables.h"
 
 const uint8_t CHANGES_A_DETENT = 4;
@@ -11,26 +10,17 @@ volatile int8_t encoderChanges[ENCODER_COUNT];
 volatile int16_t encoderDetents[ENCODER_COUNT];
 uint8_t encoderLast[ENCODER_COUNT];
 int32_t encoderTurned[ENCODER_COUNT];
-// Whether both channels are on pins.
-bool encoderFast[ENCODER_COUNT];
 
 // From the two channels before (upper two bits) and now: one change onward, one back, or none. Two changes at once
 // cannot be told from none.
 const int8_t ENCODER_STEP[16] = {0, -1, 1, 0, 1, 0, 0, -1, -1, 0, 0, 1, 0, 1, -1, 0};
 
-bool encoderOnPins(const Encoder &encoder) { return encoder.a.where == ON_PIN && encoder.b.where == ON_PIN; }
-
 #if defined(__AVR__)
-// Where the two pins are read: a register and a bit of it, which is ten times faster than by the pin's number. Of an
-// encoder in a chain or a matrix there is none.
+// Where the two pins are read: a register and a bit of it, which is ten times faster than by the pin's number.
 volatile uint8_t *encoderPort[ENCODER_COUNT][2];
 uint8_t encoderBit[ENCODER_COUNT][2];
 
-bool encoderClosed(uint8_t n, uint8_t channel) {
-  if (encoderPort[n][channel]) return !(*encoderPort[n][channel] & encoderBit[n][channel]);
-  Encoder encoder = entry(ENCODERS, n);
-  return contactNow(channel ? encoder.b : encoder.a);
-}
+bool encoderClosed(uint8_t n, uint8_t channel) { return !(*encoderPort[n][channel] & encoderBit[n][channel]); }
 
 void encoderFind(uint8_t n, uint8_t channel, uint8_t pin) {
   encoderPort[n][channel] = portInputRegister(digitalPinToPort(pin));
@@ -39,7 +29,7 @@ void encoderFind(uint8_t n, uint8_t channel, uint8_t pin) {
 #else
 bool encoderClosed(uint8_t n, uint8_t channel) {
   Encoder encoder = entry(ENCODERS, n);
-  return contactNow(channel ? encoder.b : encoder.a);
+  return digitalRead(channel ? encoder.b : encoder.a) == LOW;
 }
 
 void encoderFind(uint8_t, uint8_t, uint8_t) {}
@@ -61,14 +51,7 @@ void encoderLook(uint8_t n) {
 }
 
 void encodersLook() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++)
-    if (encoderFast[n]) encoderLook(n);
-}
-
-// Those in a chain or a matrix, once a millisecond: turned fast, they lose steps.
-void encodersLookSlowly() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++)
-    if (!encoderFast[n]) encoderLook(n);
+  for (uint8_t n = 0; n < ENCODER_COUNT; n++) encoderLook(n);
 }
 
 #if defined(__AVR__)
@@ -100,9 +83,8 @@ void encodersTick() {
 void encodersTick() {
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
-    if (!encoderFast[n]) continue;
-    attachInterrupt(digitalPinToInterrupt(encoder.a.a), encodersLook, CHANGE);
-    attachInterrupt(digitalPinToInterrupt(encoder.b.a), encodersLook, CHANGE);
+    attachInterrupt(digitalPinToInterrupt(encoder.a), encodersLook, CHANGE);
+    attachInterrupt(digitalPinToInterrupt(encoder.b), encodersLook, CHANGE);
   }
 }
 #endif
@@ -110,12 +92,10 @@ void encodersTick() {
 void encodersBegin() {
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
-    contactBegin(encoder.a);
-    contactBegin(encoder.b);
-    encoderFast[n] = encoderOnPins(encoder);
-    if (!encoderFast[n]) continue;
-    encoderFind(n, 0, encoder.a.a);
-    encoderFind(n, 1, encoder.b.a);
+    pinMode(encoder.a, INPUT_PULLUP);
+    pinMode(encoder.b, INPUT_PULLUP);
+    encoderFind(n, 0, encoder.a);
+    encoderFind(n, 1, encoder.b);
   }
   delay(2);
   for (uint8_t n = 0; n < ENCODER_COUNT; n++) encoderLast[n] = encoderNow(n);

@@ -111,9 +111,6 @@ void inputsRead(bool report) {
 #if CONTACT_COUNT
   contactsRead();
 #endif
-#if ENCODER_COUNT
-  encodersLookSlowly();
-#endif
   for (uint8_t n = 0; n < INPUT_COUNT; n++) {
     Input input = entry(INPUTS, n);
 #if ENCODER_COUNT

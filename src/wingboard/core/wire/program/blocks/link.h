@@ -9,6 +9,9 @@
 #if OUTPUT_COUNT
 #include "outputs.h"
 #endif
+#if EXPANDER_COUNT
+#include "expanders.h"
+#endif
 #if FREE_COUNT
 #include "discovery.h"
 #endif
@@ -45,6 +48,26 @@ void sayHello() {
   say.end();
 }
 
+#if PIXEL_COUNT
+// A colour as # and six hexadecimal figures.
+void sayTint(const uint8_t *colour) {
+  say.print(F(" #"));
+  for (uint8_t n = 0; n < 3; n++) {
+    if (colour[n] < 16) say.print('0');
+    say.print(colour[n], HEX);
+  }
+}
+
+// False where a word is none.
+bool tintOf(const char *word, uint8_t *colour) {
+  if (*word != '#' || strlen(word) != 7) return false;
+  char *end;
+  uint32_t whole = strtoul(word + 1, &end, 16);
+  for (uint8_t n = 3; n-- > 0; whole >>= 8) colour[n] = whole;
+  return !*end && word[1] != '+' && word[1] != '-' && word[1] != ' ';
+}
+#endif
+
 #if OUTPUT_COUNT
 void sayOutput(const Output &output, uint8_t value) {
   say.print(F("is "));
@@ -57,6 +80,9 @@ void sayOutput(const Output &output, uint8_t value) {
   }
 #endif
   say.print(value);
+#if PIXEL_COUNT
+  if (output.kind == COLOUR) sayTint(pixelColour[output.a]);
+#endif
   say.end();
 }
 
@@ -83,6 +109,13 @@ void hearSet(const char *name, const char *word) {
     }
 #endif
     int16_t value = figure(word, output.kind == LOAD ? 1 : 255);
+#if PIXEL_COUNT
+    uint8_t colour[3];
+    if (output.kind == COLOUR && tintOf(word, colour)) {
+      pixelTint(output.a, colour);
+      value = 255;
+    }
+#endif
     if (value < 0) return sayError(F("value"), word);
     outputSet[n] = value;
     outputsShow(linked);

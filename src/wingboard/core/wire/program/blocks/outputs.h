@@ -8,6 +8,12 @@
 #if CHAIN_OUT_COUNT
 #include "chains.h"
 #endif
+#if EXPANDER_COUNT
+#include "expanders.h"
+#endif
+#if PIXEL_COUNT
+#include "pixels.h"
+#endif
 
 uint8_t outputSet[OUTPUT_COUNT];
 bool lampTest = false;
@@ -17,6 +23,12 @@ void outputDrive(const Output &output, uint8_t value) {
 #if CHAIN_OUT_COUNT
   if (output.where == ON_CHAIN) return chainSet(output.a, output.b, value);  // see outputsSent
 #endif
+#if EXPANDER_COUNT
+  if (output.where == ON_EXPANDER) return expanderSet(output.a, output.b, value);
+#endif
+#if PIXEL_COUNT
+  if (output.kind == COLOUR) return pixelSet(output.a, value);
+#endif
   if (output.kind == DIMMED) {
     analogWrite(output.a, value);
   } else {
@@ -24,8 +36,11 @@ void outputDrive(const Output &output, uint8_t value) {
   }
 }
 
-// What was set at chips is sent to them.
+// What was set at chips and in chains is sent to them; expanders are told when they are read.
 void outputsSent() {
+#if PIXEL_COUNT
+  pixelsWrite();
+#endif
 #if CHAIN_OUT_COUNT
   chainsWrite();
 #endif
@@ -61,6 +76,9 @@ void loadsForget() {
 
 // Before anything else: every output is driven to its state of power-up, so that none floats for long.
 void outputsBegin() {
+#if PIXEL_COUNT
+  pixelsBegin();
+#endif
   for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
     if (output.kind == TEXT) continue;
@@ -73,6 +91,9 @@ void outputsBegin() {
   }
 #if CHAIN_OUT_COUNT
   chainsOutBegin();
+#endif
+#if PIXEL_COUNT
+  pixelsWrite();
 #endif
 #if DISPLAY_COUNT
   displaysBegin();

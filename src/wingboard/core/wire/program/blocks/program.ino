@@ -7,6 +7,9 @@ void setup() {
 #if OUTPUT_COUNT
   outputsBegin();
 #endif
+#if EXPANDER_COUNT
+  expandersBegin();
+#endif
   Serial.begin(115200);
 #if INPUT_COUNT
   inputsBegin();
@@ -21,6 +24,9 @@ void loop() {
   uint16_t now = millis();
   if (now == lastTick) return;
   lastTick = now;
+#if EXPANDER_COUNT
+  expandersRead(linked);
+#endif
 #if INPUT_COUNT
   inputsRead(linked);
 #endif
