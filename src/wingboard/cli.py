@@ -211,17 +211,26 @@ def _unserved_said(of: Iterable[Unserved]) -> bool:
 
 @app.command()
 def link(
-    simulated: Annotated[Path, typer.Option("--simulated", help="A design: its board's program on a simulated chip")],
+    simulated: Annotated[
+        Path | None, typer.Option("--simulated", help="A design: its board's program on a simulated chip")
+    ] = None,
+    port: Annotated[str, typer.Option("--port", help="A serial port with a board")] = "",
     board: Annotated[str, typer.Option("--board", help="Its letter, A for the first")] = "A",
     revision: Revision = 0,
 ) -> None:
     """Type the protocol to a board by hand, as docs/protocol.md has it; ends where the input ends."""
+    from wingboard.devices.byhand import simulated as running
     from wingboard.devices.byhand import typed
+    from wingboard.devices.ports import Port, ports
 
+    if bool(port) == bool(simulated):
+        there = "; ".join(" ".join(one).strip() for one in ports()) or "none"
+        fail(f"--port NAME or --simulated DESIGN says which board; ports here: {there}")
     with _failures_said():
-        resolved = Resolved(_load(simulated))
-        for line in typed(resolved, board, revision, sys.stdin):
-            typer.echo(line)
+        on = running(Resolved(_load(simulated)), board, revision) if simulated else Port(port)
+        with on as wire:
+            for line in typed(wire, sys.stdin):
+                typer.echo(line)
 
 
 @app.command()

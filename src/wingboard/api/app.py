@@ -27,6 +27,7 @@ from wingboard.api.routers import (
     light,
     parts,
     pictures,
+    ports,
     power,
     programs,
     quantity,
@@ -89,7 +90,7 @@ def create_app(desk: Desk, static: Path = STATIC) -> FastAPI:
         harness,
         designs,
     )
-    for station in (events, quantity, trade, shelf, pictures, *stations):
+    for station in (events, ports, quantity, trade, shelf, pictures, *stations):
         app.include_router(station.router)
     problems.install(app)
     describe(app)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -11,12 +12,39 @@ from typing import NamedTuple
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.errors import DesignError, UnknownThing
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.program.identity import Judged, greeting_of, judged
 from wingboard.core.wire.program.sketch import Sketch, programmed, sketch
+from wingboard.devices.host import greeting
+from wingboard.devices.ports import NoPort, Port, ports
 from wingboard.devices.toolchain import compiled
 from wingboard.services.archive import zipped
+from wingboard.services.desk import Desk
+from wingboard.store.errors import StoreError
 
 _ONE = threading.Lock()
 """The tools have one core of the machine at a time."""
+
+
+def on_board(desk: Desk, design_id: str, said: str) -> Judged:
+    """What a board's answer to ``hello`` means for a design: whether it does what that says now, and what differs.
+
+    :raises DesignError: it is no such answer.
+    """
+    answer = greeting_of(said)
+    now, then = desk.open(design_id), None
+    if 1 <= answer.revision <= now.row.number:
+        with suppress(StoreError):
+            then = desk.open(design_id, answer.revision).resolved
+    return judged(answer, now.resolved, now.row.number, then)
+
+
+def greeting_at(name: str) -> str:
+    """What the board at a port of this machine says it is. :raises NoPort: there is no such port, or it cannot be had.
+    :raises LinkLost: nothing there answers."""
+    if name not in {there.port for there in ports()}:
+        raise NoPort(f"Nothing is plugged in at “{name[:80]}”", "port")
+    with Port(name) as wire:
+        return greeting(wire)
 
 
 class Size(NamedTuple):

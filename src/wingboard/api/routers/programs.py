@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Annotated, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import READ, Kind, Unserved, channels
+from wingboard.core.wire.program.identity import State
 from wingboard.core.wire.program.sketch import homeless, programmed
 from wingboard.core.wire.program.tables import letter_of
-from wingboard.services.programs import folder, program, size_of
+from wingboard.services.programs import folder, on_board, program, size_of
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
 
@@ -74,6 +76,32 @@ class SizeView(BaseModel):
     ram_of: int
     over: str
     cannot: str
+
+
+class DifferenceView(BaseModel):
+    """A thing that a board's program does otherwise than the design says now."""
+
+    name: str
+    change: Literal["new", "gone", "moved", "changed"]
+    was: str
+    now: str
+
+
+class OnBoardView(BaseModel):
+    """What a board's answer to ``hello`` means for a design."""
+
+    state: State
+    board: str = Field(description="Which of the design's; empty for none")
+    words: str
+    differences: list[DifferenceView]
+
+
+@router.get("/on-board", responses={200: {"model": OnBoardView}})
+def board_s_program(desk: OnDesk, design_id: DesignId, said: Annotated[str, Query(max_length=400)] = "") -> Response:
+    """Whether the program on a board does what the design says, from the board's answer to ``hello``; what differs."""
+    found = on_board(desk, design_id, said)
+    lines = [DifferenceView(**one._asdict()) for one in found.differences]
+    return as_json(OnBoardView(state=found.state, board=found.board, words=found.words, differences=lines))
 
 
 @router.get("/programs", responses={200: {"model": ProgramsView}})

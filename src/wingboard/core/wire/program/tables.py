@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
-import zlib
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal, NamedTuple
 
-from wingboard.core.findings.limits import limit
-from wingboard.core.light.kinds import STRIPS
-from wingboard.core.light.power import strip_use
 from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
 from wingboard.core.wire.program.channels import READ, Channel, channels, slug
+from wingboard.core.wire.program.differing import LAMPS, fingerprint, ladder_of, leds_behind, light_level
 from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, ON_ONE_BUS, SHIFT_IN, SHIFT_OUT
 from wingboard.core.wire.schemes.digits import shown
-from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import chip_count, places
 from wingboard.core.wire.signals import Line
@@ -25,7 +21,6 @@ PROTOCOL = 1
 """Of ``docs/protocol.md``."""
 TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
-LAMPS = ("lamp", "dimmed", "colour")
 WHEN_LOST = {"hold": "HOLD", "off": "0", "on": "255", "blink": "BLINK"}
 """What stands in the table for what a lamp does without a link."""
 TINTS: dict[str, tuple[int, int, int]] = {
@@ -53,15 +48,9 @@ class _Row(NamedTuple):
 
 
 def letter_of(r: Resolved, controller: str) -> str:
-    """A board's letter: A for the first of the design."""
+    """A board's letter: A for the first of the design, AA for the one after Z."""
     n = [c.id for c in r.design.controllers].index(controller)
-    return chr(ord("A") + n) if n < 26 else f"B{n + 1}"
-
-
-def fingerprint(of: Sequence[Channel], pins: dict[str, str]) -> str:
-    """Four figures that change when a name, a kind or a pin does: two programs with the same ones do the same."""
-    told = "\n".join(f"{c.name} {c.kind} {' '.join(pins.get(line.id, '-') for line in c.lines)}" for c in of)
-    return f"{zlib.crc32(told.encode()) & 0xFFFF:04X}"
+    return ("" if n < 26 else chr(ord("A") + n // 26 - 1)) + chr(ord("A") + n % 26)
 
 
 def tables(r: Resolved, controller: str, revision: int) -> Tables:
@@ -230,7 +219,7 @@ class _Writing:
         yield ""
         yield f'const char DESIGN[] PROGMEM = "{slug(design.name)}";'
         yield f'const char BOARD_LETTER[] PROGMEM = "{letter_of(self.r, self.controller)}";'
-        yield f'const char LINES[] PROGMEM = "{fingerprint(self.mine, self.pins)}";'
+        yield f'const char LINES[] PROGMEM = "{fingerprint(self.r, self.controller)}";'
 
     def _pin(self, line: Line) -> str:
         return number_of(self.pins[line.id])
@@ -260,16 +249,11 @@ class _Writing:
             first = len(self.levels)
             self.levels.append(_Row((self._pin(channel.lines[0]),), channel.name))
         else:
-            first, made = len(self.ladders), self._ladder(channel)
+            first, made = len(self.ladders), ladder_of(self.r, channel)
             count = len(made.taps)
             self.ladders.append(_Row((self._pin(channel.lines[0]), str(len(self.ends)), str(count)), channel.name))
             self.ends += [_Row((str(tap.high),), f"{channel.name}: {tap.way}") for tap in made.taps]
         return _Row((f'"{channel.name}"', channel.kind.upper(), str(first), str(count)), _of(self.r, channel))
-
-    def _ladder(self, channel: Channel) -> Ladder:
-        f = self.r.functions[channel.function]
-        tolerance = limit(self.r.design, "resistor-tolerance") / 100
-        return ladder(len(channel.words), f.step, tolerance, f.steady, self.board.bits)
 
     def _output(self, channel: Channel) -> _Row:
         line = channel.lines[0]
@@ -293,12 +277,10 @@ class _Writing:
 
     def _own_pixels(self, channel: Channel) -> tuple[str, str, str]:
         """Addressable lamps on a pin of their own: one, or all that light a module from behind."""
-        line = channel.lines[0]
-        light = None if channel.function else self.r.modules[line.module].module.light
-        if light is None:
-            return self._pixel(self._pin(line), 1, channel.function, channel.name)
-        leds = sum(strip_use(s).leds for s in light.strips if STRIPS[s.kind].chain)
-        return self._pixel(self._pin(line), leds, "", channel.name, light.level)
+        pin = self._pin(channel.lines[0])
+        if channel.function:
+            return self._pixel(pin, 1, channel.function, channel.name)
+        return self._pixel(pin, leds_behind(self.r, channel), "", channel.name, light_level(self.r, channel))
 
 
 def _plain(text: str) -> str:

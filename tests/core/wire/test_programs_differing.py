@@ -1,0 +1,82 @@
+"""What a board's program does, compared between two revisions of a design."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from building import plate
+from wingboard.core.changes.apply import apply
+from wingboard.core.changes.command import BATCH
+from wingboard.core.parts.catalogue import catalogue
+from wingboard.core.record.design import Design
+from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.pins.solve import solve
+from wingboard.core.wire.program.differing import differences, fingerprint
+from wingboard.core.wire.program.tables import tables
+
+Demo = Callable[[str], Design]
+BOARD = "atmega2560-1"
+
+
+def code_of(r: Resolved, board: str) -> str:
+    """The tables without comments, revision, fingerprint, free pins and the design's name."""
+    text = tables(r, board, 1).text.split("#define FREE_COUNT")[0]
+    return re.sub(r"//.*|const char (LINES|DESIGN)\[\].*|\s", "", text)
+
+
+@pytest.mark.parametrize(("command", "expected"), [
+    ({"do": "pin", "line": "f18.on", "controller": BOARD, "pin": "A0", "found": False},
+     [("master-key", "moved")]),
+    ({"do": "edit_function", "function": "f60", "lost": "hold"}, [("lost-link", "changed")]),
+    ({"do": "edit_function", "function": "f18", "name": "Key"}, [("key", "new"), ("master-key", "gone")]),
+    ({"do": "rename", "name": "Another tram"}, []),
+])  # fmt: skip
+def test_what_changed_is_said_by_name(demo: Demo, command: dict[str, Any], expected: list[tuple[str, str]]) -> None:
+    was = demo("kestrel-line-9")
+    now = apply(was, BATCH.validate_python([command]), catalogue())
+    found = differences(Resolved(was), Resolved(now), BOARD)
+    assert [(one.name, one.change) for one in found] == expected
+    assert (fingerprint(Resolved(was), BOARD) == fingerprint(Resolved(now), BOARD)) == (not expected)
+
+
+PARTS = (
+    "toggle-large-on-off",
+    "rotary-8",
+    "readout-8-digits",
+    "lamp-8-addressable",
+    "button-16",
+    "led-5-bezel",
+    "button-16",
+)
+EDITS = (
+    {"function": "f2", "scheme": "ladder"}, {"function": "f2", "step": 2200}, {"function": "f2", "steady": True},
+    {"function": "f2", "positions": ["A", "B", "C"]}, {"function": "f3", "scheme": "digits"},
+    {"function": "f3", "digits": 5}, {"function": "f4", "colour": "blue"}, {"function": "f4", "boot": 20},
+    {"function": "f4", "scheme": "digits"}, {"function": "f5", "scheme": "expander"},
+    {"function": "f6", "scheme": "expander"}, {"function": "f6", "lost": "on"}, {"function": "f7", "scheme": "matrix"},
+    {"function": "f1", "scheme": "matrix"}, {"function": "f1", "scheme": "shift"}, {"function": "f1", "group": "Left"},
+    {"function": "f1", "volts": 12, "amps": 2, "through": "relay", "driven": "controller", "seen": "divider"},
+    {"function": "f1", "state": "dummy"},
+)  # fmt: skip
+
+
+def test_tables_are_alike_exactly_where_nothing_is_said_to_differ() -> None:
+    start: list[dict[str, Any]] = [{"do": "add_controller", "id": "first", "board": "atmega2560"}]
+    design = apply(plate(*((part, 30.0 + 30 * n, 40) for n, part in enumerate(PARTS))), BATCH.validate_python(start),
+                   catalogue())  # fmt: skip
+    changed = 0
+    for raw in ({}, *EDITS):
+        before = design
+        if raw:
+            design = apply(design, BATCH.validate_python([{"do": "edit_function", **raw}]), catalogue())
+        design = design.model_copy(update={"pins": solve(Resolved(design), keep=True).pins})
+        was, now = Resolved(before), Resolved(design)
+        alike = differences(was, now, "first") == ()
+        changed += not alike
+        assert alike == (code_of(was, "first") == code_of(now, "first")), raw
+        assert alike == (fingerprint(was, "first") == fingerprint(now, "first")), raw
+    assert changed > 12
