@@ -64,6 +64,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Serial Ports
+         * @description The serial ports of this machine at which something is plugged in.
+         */
+        get: operations["serial_ports_api_ports_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ports/greeting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask At Port
+         * @description Ask the board at a port which program it has. Most boards start anew by that.
+         */
+        post: operations["ask_at_port_api_ports_greeting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quantity/tools": {
         parameters: {
             query?: never;
@@ -1320,6 +1360,26 @@ export interface paths {
          * @description The tree of power to print.
          */
         get: operations["power_to_print_api_designs__design_id__wire_power_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/wire/on-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board S Program
+         * @description Whether the program on a board does what the design says, from the board's answer to ``hello``; what differs.
+         */
+        get: operations["board_s_program_api_designs__design_id__wire_on_board_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2807,6 +2867,14 @@ export interface components {
             function: string | null;
         };
         /**
+         * AtPort
+         * @description Which port.
+         */
+        AtPort: {
+            /** Port */
+            port: string;
+        };
+        /**
          * Backlight
          * @description What lights a module from behind.
          */
@@ -3626,7 +3694,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pattern" | "selector" | "binary" | "turn" | "level" | "ladder" | "lamp" | "dimmed" | "load" | "text";
+            kind: "pattern" | "selector" | "binary" | "turn" | "level" | "ladder" | "lamp" | "dimmed" | "colour" | "sound" | "load" | "text";
             /** Reads */
             reads: boolean;
             /** Function */
@@ -4493,6 +4561,23 @@ export interface components {
              * @description Positions of the whole turn, when a stop leaves fewer ways
              */
             mechanism?: number | null;
+        };
+        /**
+         * DifferenceView
+         * @description A thing that a board's program does otherwise than the design says now.
+         */
+        DifferenceView: {
+            /** Name */
+            name: string;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "gone" | "moved" | "changed";
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
         };
         /**
          * Digits
@@ -8277,6 +8362,26 @@ export interface components {
             text: string;
         };
         /**
+         * OnBoardView
+         * @description What a board's answer to ``hello`` means for a design.
+         */
+        OnBoardView: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "same" | "differs" | "other" | "unknown";
+            /**
+             * Board
+             * @description Which of the design's; empty for none
+             */
+            board: string;
+            /** Words */
+            words: string;
+            /** Differences */
+            differences: components["schemas"]["DifferenceView"][];
+        };
+        /**
          * OnHand
          * @description How many of a part are in the drawer.
          */
@@ -9309,6 +9414,19 @@ export interface components {
             y: number;
         };
         /**
+         * PortView
+         * @description A serial port of the machine that this runs on.
+         */
+        PortView: {
+            /** Port */
+            port: string;
+            /**
+             * Words
+             * @description What its plug says of itself
+             */
+            words: string;
+        };
+        /**
          * Position
          * @description A place the control rests at or is pressed to.
          */
@@ -10260,6 +10378,14 @@ export interface components {
             volts: number;
             /** Dots */
             dots: components["schemas"]["DotView"][];
+        };
+        /**
+         * SaidView
+         * @description What a board says that it is.
+         */
+        SaidView: {
+            /** Said */
+            said: string;
         };
         /**
          * SchemesView
@@ -13110,6 +13236,86 @@ export interface operations {
             };
         };
     };
+    serial_ports_api_ports_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortView"][];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_at_port_api_ports_greeting_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtPort"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidView"];
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     read_cutters_api_quantity_tools_get: {
         parameters: {
             query: {
@@ -15732,6 +15938,48 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It did not work: 503 the database is locked or too many ask at once, 507 the disk is full, 500 something unexpected, which the log tells of */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    board_s_program_api_designs__design_id__wire_on_board_get: {
+        parameters: {
+            query?: {
+                said?: string;
+            };
+            header?: never;
+            path: {
+                design_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnBoardView"];
                 };
             };
             /** @description It cannot be done: 404 there is no such thing, 409 not as things stand, 413 too large, 422 it cannot be read, 403, 405, 408 and 421 for requests that are none of the page's own */

@@ -45,6 +45,7 @@ export type OwnBoard = Schemas["OwnBoard"];
 export type WayOption = Schemas["OptionView"];
 export type CarrierOption = Schemas["CarrierView"];
 export type SeenOption = Schemas["SeenView"];
+export type OnBoardView = Schemas["OnBoardView"];
 export type ProgramView = Schemas["ProgramView"];
 export type ModuleBehind = Schemas["ModuleBehindView"];
 export type BoardView = Schemas["BoardView"];

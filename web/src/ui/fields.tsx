@@ -68,11 +68,21 @@ interface TextProps {
   onCommit: (text: string) => void | Promise<void>;
   needed?: boolean;
   hint?: string;
+  /** Letters at the most. */
+  longest?: number;
   bare?: boolean;
 }
 
 /** A line of text; Enter or leaving the field commits. */
-export function TextField({ label, value, onCommit, needed = false, hint = "", bare = false }: TextProps) {
+export function TextField({
+  label,
+  value,
+  onCommit,
+  needed = false,
+  hint = "",
+  longest = 120,
+  bare = false,
+}: TextProps) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
@@ -95,7 +105,7 @@ export function TextField({ label, value, onCommit, needed = false, hint = "", b
         data-clean={text === null}
         value={text ?? value}
         placeholder={hint}
-        maxLength={120}
+        maxLength={longest}
         required={needed}
         onInvalid={(event) => {
           event.preventDefault(); // it is said beneath

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { answered, api } from "../../api/client";
 import type { ProgramView } from "../../api/types";
 import { useDesign } from "../../app/design";
+import { OnBoard } from "./OnBoard";
 import { NotThere } from "../../ui/NotThere";
 import { useSession } from "../../app/session";
 import { Tabs } from "../../ui/Tabs";
@@ -18,6 +19,8 @@ const KINDS: Record<ProgramView["channels"][number]["kind"], string> = {
   ladder: "selector, over resistors",
   lamp: "lamp",
   dimmed: "lamp, dimmed",
+  colour: "lamp of any colour",
+  sound: "sounder",
   load: "load",
   text: "read-out",
 };
@@ -76,6 +79,7 @@ export function Programs() {
             <span className="num">docs/protocol.md</span>. Everything that one may want to change is in{" "}
             <span className="num">{TABLES}</span>, a line for each thing.
           </p>
+          <OnBoard onTold={(board) => board && setChosen(board)} />
           {unserved.length > 0 && (
             <section aria-label="Not served" className="mt-3 border-l-[3px] border-judge pl-2.5">
               <h3 className="font-semibold text-judge">{many(unserved.length, "line")} not served</h3>
