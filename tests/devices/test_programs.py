@@ -264,6 +264,30 @@ def test_an_expander_that_does_not_answer_is_said_and_told_again_what_it_is(tmp_
         assert panel.bus.there[0x20].registers[:2] == [0x7F, 0x7F], "what only drives is no input"
 
 
+@pytest.mark.parametrize("scheme", ["direct", "matrix", "expander"])
+def test_a_contact_lights_every_lamp_of_its_board_without_a_host_and_moves_no_load(scheme: str, tmp_path: Path) -> None:
+    load = {"do": "edit_function", "function": "f3", "volts": 12, "amps": 1, "through": "relay", "driven": "controller"}
+    tests = {"do": "edit_function", "function": "f1", "tests_by_program": True, "scheme": scheme}
+    design = plate(("button-16", 30, 40), ("led-5-bare", 70, 40), ("toggle-large-on-off", 110, 40))
+    r = with_board(
+        design, "atmega328p", {"do": "add_supply", "id": "s", "name": "S", "volts": 12, "amps": 10}, load, tests
+    )
+    with powered(r, "it", tmp_path) as panel:
+        by_name = {c.name: c for c in panel.channels}
+
+        def seen() -> tuple[int, int]:
+            panel.heard(0.1)
+            return panel.brightness(by_name["f2"]), panel.brightness(by_name["f3.load"])
+
+        assert seen() == (0, 0)
+        panel.close(by_name["f1"], 0, True)
+        assert seen() == (255, 0)
+        panel.tell("set f2 0", "set f3.load 1")
+        assert seen() == (255, 255), "a load does what a host says, test or not"
+        panel.close(by_name["f1"], 0, False)
+        assert seen() == (0, 255)
+
+
 def test_discovery_watches_and_drives_free_pins_and_no_others(tmp_path: Path) -> None:
     r = with_board(plate(("button-16", 30, 40)), "atmega328p")
     mine = r.design.pins[0].pin
@@ -356,6 +380,18 @@ def test_random_panels_over_every_scheme_are_read_and_driven(data: st.DataObject
         panel.tell("hello")
         for channel in panel.channels:
             prove(panel, channel)
+
+
+def test_debugging_says_how_often_everything_is_looked_at_and_only_when_asked(demo: Demo, tmp_path: Path) -> None:
+    r = Resolved(demo("kestrel-line-9"))
+    with powered(r, "atmega2560-1", tmp_path) as panel:
+        panel.tell("hello")
+        assert panel.tell("ping", wait=1.1) == ["pong"]
+        assert panel.tell("debug on", wait=1.2)[0] == "is debug on"
+        (note,) = panel.heard(1)
+        looks, longest, left = (int(figure) for figure in note.split()[2::2])
+        assert note.startswith("note looks ") and looks > 650 and longest < 3000 and left > 4000
+        assert panel.tell("debug off", wait=1.5) == ["is debug off"]
 
 
 def test_a_press_while_everything_is_listed_is_not_lost(demo: Demo, tmp_path: Path) -> None:

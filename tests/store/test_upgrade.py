@@ -218,6 +218,11 @@ def test_a_database_of_the_sixteenth_format_opens_and_takes_what_the_seventeenth
     assert {(f.lost, f.boot) for f in design.functions} == {("hold", 0)}
 
 
+def test_a_database_of_the_seventeenth_format_opens_and_takes_what_the_eighteenth_brought(tmp_path: Path) -> None:
+    design = gone_on(tmp_path, "format-17", EditFunction(function="f1", tests_by_program=True))
+    assert not any(f.tests_by_program for f in design.functions)
+
+
 def test_an_imported_cut_out_of_format_3_comes_back_when_its_reading_is_withdrawn() -> None:
     raw = json.loads((DATA / "format-3" / "exported.json").read_text("utf-8"))
     base = catalogue()["toggle-large-on-off"]

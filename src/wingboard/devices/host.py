@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple, Protocol
 from wingboard.core.record.errors import DesignError
 from wingboard.devices.spoken import Lines, line_of
 
-UNASKED = ("in", "pin", "fault", "mended")
+UNASKED = ("in", "pin", "fault", "mended", "note")
 """First words of what a board says of itself."""
 ANSWERED_IN = 0.4
 """Seconds in which a board answers."""
@@ -34,7 +34,7 @@ class Wire(Protocol):
 class Happened(NamedTuple):
     """Something that was not asked for.
 
-    ``moved``: an event of the board's (its words). ``restarted``: it was reset, and what was set is forgotten.
+    ``moved``: what the board says of itself (its words). ``restarted``: it was reset, and what was set is forgotten.
     ``garbled``: a line did not arrive as it was sent. ``again``: something had to be asked once more.
     """
 

@@ -27,6 +27,7 @@ _WISHES = (
     "step",
     "steady",
     "tests_lamps",
+    "tests_by_program",
     "boot",
     "lost",
     "digits",

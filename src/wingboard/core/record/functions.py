@@ -121,6 +121,9 @@ class Function(Wanted):
     boot: Annotated[int, Field(ge=0, le=255)] = Field(0, description="How bright its lamps are from power-up on")
     lost: Lost = Field("hold", description="What its lamps do while the link to their board is lost")
     tests_lamps: bool = Field(False, description="Its contact lights every lamp, through two diodes at each")
+    tests_by_program: bool = Field(
+        False, description="While its contact is closed, its board's program lights every lamp on that board"
+    )
     steady: bool = Field(False, description="100 nF at the pin of its ladder")
     colour: Literal["red", "amber", "yellow", "green", "blue", "white"] | None = Field(
         None, description="Of its lamp; as its words name it when None"

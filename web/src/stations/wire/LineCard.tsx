@@ -31,6 +31,12 @@ const LOST = [
   ["blink", "they blink to say so"],
 ] as const;
 
+const TESTS = [
+  ["", "no, it is reported only"],
+  ["program", "those of its board, by its program"],
+  ["wired", "all by wires, over two diodes at each"],
+] as const;
+
 const reserve = (controller: string, reserved: string | null) =>
   ({ do: "edit_controller", controller, reserved }) as const;
 
@@ -65,14 +71,18 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
         </button>
       </p>
       {switches && (
-        <label className="mt-1 flex items-center gap-2 text-[11px]">
-          <input
-            type="checkbox"
-            checked={fn.tests_lamps}
-            onChange={() => void send([editFunction(fn.id, { tests_lamps: !fn.tests_lamps })])}
+        <div className="mt-1 max-w-80">
+          <ChoiceField
+            label="While its contact is closed, every lamp is lit"
+            value={fn.tests_lamps ? "wired" : fn.tests_by_program ? "program" : ""}
+            options={TESTS}
+            onCommit={(by) =>
+              void send([
+                editFunction(fn.id, { tests_lamps: by === "wired", tests_by_program: by === "program" }),
+              ])
+            }
           />
-          its contact lights every lamp by itself, through two diodes at each
-        </label>
+        </div>
       )}
       {part?.plugs_on && (
         <div className="mt-1 max-w-60">
@@ -94,7 +104,7 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
           />
         </div>
       )}
-      {part?.lines.some((line) => line.does === "lamp") && (
+      {part?.lines.some((line) => line.does === "lamp" || (line.id === "data" && part.lines.length === 1)) && (
         <div className="mt-1 grid max-w-80 grid-cols-2 gap-2">
           <FigureField
             label="At power-up, 0 to 255"

@@ -67,6 +67,7 @@ class EditFunction(Saying):
     step: float | None = Field(None, ge=10, le=1_000_000, description="Ω")
     steady: bool | None = None
     tests_lamps: bool | None = None
+    tests_by_program: bool | None = Field(None, description="Its board's program lights every lamp while it is closed")
     boot: Annotated[int, Field(ge=0, le=255)] | None = Field(None, description="Its lamps from power-up on")
     lost: Lost | None = Field(None, description="What its lamps do while the link to their board is lost")
     colour: LampColour | None = None

@@ -18,7 +18,7 @@ from wingboard.core.wire.schemes.expander import address_words
 from wingboard.core.wire.schemes.ladder import Ladder, ladder
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.schemes.shift import chip_count
-from wingboard.core.wire.signals import Line
+from wingboard.core.wire.signals import Line, signals
 
 LAMPS = ("lamp", "dimmed", "colour")
 KINDS = {
@@ -93,9 +93,22 @@ def _how(r: Resolved, c: Channel) -> str:
         words.append(wanted_colour(f) or "white")
     elif any(line.divided for line in c.lines):
         words.append("closed is high")
+    if tests_lamps(r, c):
+        words.append("lights every lamp of the board")
     if f is not None and c.kind in LAMPS and (f.boot or f.lost != "hold"):
         words.append(f"{f.boot} from power-up on, without a link it {LOST[f.lost]}")
     return "; ".join(words)
+
+
+def tests_lamps(r: Resolved, c: Channel) -> bool:
+    """Whether a contact makes the program light every lamp of its board."""
+    f = r.functions.get(c.function)
+    return f is not None and f.tests_by_program and c.kind == "pattern" and c.lines[0].id in _contacts(r)
+
+
+def _contacts(r: Resolved) -> frozenset[str]:
+    """The lines of contacts of controls; not of what tells whether a load is on."""
+    return r.once("contacts", lambda: frozenset(s.id for s in signals(r) if s.told.does == "switch"))
 
 
 def ladder_of(r: Resolved, c: Channel) -> Ladder:

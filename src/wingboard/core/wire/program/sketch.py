@@ -11,7 +11,7 @@ from wingboard.core.wire.program.channels import Unserved, channels, slug
 from wingboard.core.wire.program.tables import letter_of, tables
 
 BLOCKS = files("wingboard.core.wire.program") / "blocks"
-ALWAYS = ("board.h", "saying.h", "link.h")
+ALWAYS = ("board.h", "saying.h", "link.h", "noting.h")
 """In every folder."""
 TAKES = ("inputs", "contacts", "matrix", "chains", "encoders", "levels", "outputs", "digits", "twowires", "expanders",
          "pixels", "discovery")  # fmt: skip

@@ -10,7 +10,7 @@ from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
 from wingboard.core.wire.program.channels import READ, Channel, channels, slug
-from wingboard.core.wire.program.differing import LAMPS, fingerprint, ladder_of, leds_behind, light_level
+from wingboard.core.wire.program.differing import LAMPS, fingerprint, ladder_of, leds_behind, light_level, tests_lamps
 from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, ON_ONE_BUS, SHIFT_IN, SHIFT_OUT
 from wingboard.core.wire.schemes.digits import shown
 from wingboard.core.wire.schemes.networks import Network, networks
@@ -69,6 +69,7 @@ class _Writing:
         self.where: dict[str, tuple[str, str, str]] = {}
         """Of a terminal that a network reads or drives: where, and two figures for it."""
         self.contacts: list[_Row] = []
+        self.testers: list[_Row] = []
         self.encoders: list[_Row] = []
         self.levels: list[_Row] = []
         self.ladders: list[_Row] = []
@@ -161,6 +162,7 @@ class _Writing:
             *self._head(),
             *_table("Input", "INPUTS", "INPUT_COUNT", "What is read", inputs),
             *_table("Contact", "CONTACTS", "CONTACT_COUNT", "Contacts, and where each is read", self.contacts),
+            *_table("uint8_t", "TESTERS", "TESTER_COUNT", "Contacts that light every lamp here", self.testers),
             *_table("MatrixRow", "MATRIX_ROWS", "MATRIX_ROW_COUNT", "Rows of matrices: pin, first column, how many",
                     self.rows),
             *_table("uint8_t", "MATRIX_COLUMNS", "MATRIX_COLUMN_COUNT", "Columns of matrices", self.columns),
@@ -240,6 +242,8 @@ class _Writing:
         if channel.kind in ("pattern", "selector", "binary"):
             first, count = len(self.contacts), len(channel.lines)
             words = [f"bit {n}" for n in range(1, count + 1)] if channel.kind == "binary" else channel.words
+            if tests_lamps(self.r, channel):
+                self.testers += (_Row((str(first + n),), channel.name) for n in range(count))
             for line, word in zip(channel.lines, words, strict=True):
                 self.contacts.append(_Row(self._contact(line), _plain(f"{channel.name}: {word}")))
         elif channel.kind == "turn":

@@ -1,6 +1,7 @@
 // The link: lines of plain text, as docs/protocol.md says. Each line that the board says ends in a checksum; a line that
 // it hears may leave it out.
 #pragma once
+#include "noting.h"
 #include "saying.h"
 #include "tables.h"
 #if INPUT_COUNT
@@ -25,6 +26,7 @@ uint32_t lastHeard = 0;
 
 // A host has answered for the first time, or no longer does.
 void linkChanged() {
+  if (!linked) noting = false;
 #if OUTPUT_COUNT
   if (!linked) loadsForget();
   outputsShow(linked);
@@ -178,7 +180,7 @@ void hearGet(const char *name) {
 #if OUTPUT_COUNT
 void hearTest(const char *word) {
   if (strcmp(word, "on") && strcmp(word, "off")) return sayError(F("value"), word);
-  lampTest = !strcmp(word, "on");
+  testAsked = !strcmp(word, "on");
   outputsShow(linked);
   say.print(F("is test "));
   say.print(word);
@@ -217,7 +219,7 @@ bool asSent(char *line) {
 }
 
 // What a host says; another word does not count as one.
-const char WORDS[][9] PROGMEM = {"hello", "ping", "get", "set", "test", "off", "discover", "drive"};
+const char WORDS[][9] PROGMEM = {"hello", "ping", "get", "set", "test", "off", "discover", "drive", "debug"};
 
 bool known(const char *word) {
   for (uint8_t n = 0; n < sizeof WORDS / sizeof WORDS[0]; n++)
@@ -242,6 +244,7 @@ void hear(char *line) {
     return say.end();
   }
   if (!strcmp(word, "get")) return hearGet(first);
+  if (!strcmp(word, "debug")) return hearDebug(first);
 #if OUTPUT_COUNT
   if (!strcmp(word, "set")) return hearSet(first, nextWord(rest));
   if (!strcmp(word, "test")) return hearTest(first);

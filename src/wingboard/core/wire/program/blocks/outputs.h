@@ -16,7 +16,11 @@
 #endif
 
 uint8_t outputSet[OUTPUT_COUNT];
-bool lampTest = false;
+// A lamp test that a host asked for, and one for which a contact here is closed.
+bool testAsked = false;
+bool testPressed = false;
+
+bool lampTest() { return testAsked || testPressed; }
 
 void outputDrive(const Output &output, uint8_t value) {
   if (output.kind == TEXT) return;  // see displaysTest
@@ -49,7 +53,7 @@ void outputsSent() {
 // What an output shows now. A lamp test lights lamps, never a load; a load is off while the link is lost.
 uint8_t outputShows(const Output &output, uint8_t set, bool linked) {
   if (output.kind == LOAD) return linked ? set : 0;
-  if (lampTest) return 255;
+  if (lampTest()) return 255;
   if (!linked && output.lost == BLINK) return millis() & 256 ? 255 : 0;
   if (!linked && output.lost != HOLD) return output.lost;
   return set;
@@ -64,7 +68,7 @@ void outputsShow(bool linked) {
   }
   outputsSent();
 #if DISPLAY_COUNT
-  displaysTest(lampTest);
+  displaysTest(lampTest());
 #endif
 }
 
@@ -99,6 +103,19 @@ void outputsBegin() {
   displaysBegin();
 #endif
 }
+
+#if TESTER_COUNT
+#include "contacts.h"
+
+// Contacts that light every lamp do so whether a host is there or not.
+void outputsTest(bool linked) {
+  bool pressed = false;
+  for (uint8_t n = 0; n < TESTER_COUNT; n++) pressed |= contactClosed(entry(TESTERS, n));
+  if (pressed == testPressed) return;
+  testPressed = pressed;
+  outputsShow(linked);
+}
+#endif
 
 #ifdef BLINKS
 // What blinks while the link is lost does so twice a second, until a host answers.

@@ -24,11 +24,15 @@ void loop() {
   uint16_t now = millis();
   if (now == lastTick) return;
   lastTick = now;
+  noteLook();
 #if EXPANDER_COUNT
   expandersRead(linked);
 #endif
 #if INPUT_COUNT
   inputsRead(linked);
+#endif
+#if TESTER_COUNT && OUTPUT_COUNT
+  outputsTest(linked);
 #endif
 #ifdef BLINKS
   outputsBlink(linked);
