@@ -54,9 +54,12 @@ def test_export_writes_the_named_files_and_only_those_asked_for(tram: Path, tmp_
     ran("export", tram, "--to", tmp_path / "wire", "--only", "wire")
     named = {"pins.csv", "pins.json", "pins.py", "pins-for-programs.json", "pins-for-programs.schema.json",
              "wiring-sheet.csv", "wiring-sheet.pdf", "small-parts.csv", "wire-list.csv", "labels.csv", "labels.pdf",
-             "nets.json", "looms.svg", "looms.pdf", "power.svg", "power.pdf", "boards.pdf", "plugs.pdf"}  # fmt: skip
+             "nets.json", "looms.svg", "looms.pdf", "power.svg", "power.pdf", "boards.pdf", "plugs.pdf",
+             "protocol.txt"}  # fmt: skip
     of_each = re.compile(r"plug-j[1-6]\.svg|pins-[a-z0-9-]+\.h")
-    others = {f.name for f in (tmp_path / "wire").rglob("*.*")} - named
+    others = {f.name for f in (tmp_path / "wire/wire").iterdir() if f.is_file()} - named
+    folders = {f.name for f in (tmp_path / "wire/wire/programs").iterdir()}
+    assert folders == {f"kestrel-line-no-9-{letter}" for letter in "abc"}
     assert len(others) == 6 + 3 and all(of_each.fullmatch(name) for name in others)
     assert named <= {f.name for f in (tmp_path / "wire").rglob("*.*")}
     ran("export", tram, "--to", tmp_path / "cut", "--only", "cut")

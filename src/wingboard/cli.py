@@ -34,7 +34,7 @@ from wingboard.core.record.design import Design
 from wingboard.core.record.document import read_design, write_design
 from wingboard.core.record.errors import DesignError
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.export import wire_files
+from wingboard.core.wire.export import pins_csv, pins_json, wire_files
 from wingboard.core.wire.program.channels import Unserved
 from wingboard.demo import demo_texts
 from wingboard.services.desk import Desk
@@ -47,6 +47,7 @@ app = typer.Typer(
 )
 
 DesignFile = Annotated[Path, typer.Argument(help="A design as the application exports it; - reads from standard input")]
+Revision = Annotated[int, typer.Option("--revision", min=0, help="Of the design, as its boards shall say when asked")]
 PORT = 8765
 
 
@@ -102,13 +103,14 @@ def export(
     design: DesignFile,
     to: Annotated[Path, typer.Option("--to", help="Folder, made when it is not there")],
     only: Annotated[Literal["cut", "wire"] | None, typer.Option("--only")] = None,
+    revision: Revision = 0,
 ) -> None:
     """Write the files for the machines and for soldering."""
     with _failures_said():
         r = Resolved(_load(design))
         findings = review(r)
         cut = {file.name: file.content for file in cut_files(r, findings)} if only != "wire" else {}
-        files = {**cut, **(wire_files(r) if only != "cut" else {})}
+        files = {**cut, **(wire_files(r, revision) if only != "cut" else {})}
         for name, content in files.items():
             target = to / name
             target.parent.mkdir(parents=True, exist_ok=True)
@@ -151,21 +153,18 @@ def pins(
         loaded = _load(design)
         found = solve(Resolved(loaded))
         solved = apply(loaded, (SetPins(pins=found.pins),), catalogue())
-        files = wire_files(Resolved(solved))
+        with_pins = Resolved(solved)
     if as_json:
-        typer.echo(files["wire/pins.json"].decode(), nl=False)
+        typer.echo(pins_json(with_pins).decode(), nl=False)
     elif as_csv:
-        typer.echo(files["wire/pins.csv"].decode().replace("\r\n", "\n"), nl=False)
+        typer.echo(pins_csv(with_pins).decode().replace("\r\n", "\n"), nl=False)
     else:
-        for row in json.loads(files["wire/pins.json"]):
+        for row in json.loads(pins_json(with_pins)):
             end = f"{row['board'] or '-':10} {row['pin'] or '-':4} {row['direction']:4}"
             typer.echo(f"{end} {row['function']}, {row['terminal']}  [{row['module']}] {row['note']}")
     for left in found.unfit:
         typer.echo(f"wingboard: no pins for {left.name}: {left.reason}", err=True)
     raise typer.Exit(1 if found.unfit else 0)
-
-
-Revision = Annotated[int, typer.Option("--revision", min=0, help="Of the design, as its boards shall say when asked")]
 
 
 @app.command()
@@ -177,7 +176,8 @@ def program(
 ) -> None:
     """Write the program of each board. Exit 1 when a line is not served, or a program does not fit."""
     from wingboard.core.record.controllers import board_of
-    from wingboard.core.wire.program.sketch import homeless, programmed, sketch
+    from wingboard.core.wire.program.channels import programmed
+    from wingboard.core.wire.program.sketch import homeless, sketch
     from wingboard.devices.toolchain import compiled
 
     short = False

@@ -13,8 +13,9 @@ from tempfile import TemporaryDirectory
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.errors import UnknownThing
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.program.channels import programmed
 from wingboard.core.wire.program.identity import board_of_letter
-from wingboard.core.wire.program.sketch import programmed, sketch
+from wingboard.core.wire.program.sketch import sketch
 from wingboard.core.wire.program.tables import letter_of
 from wingboard.devices.chip import Chip
 from wingboard.devices.host import PING, Wire

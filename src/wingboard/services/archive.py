@@ -26,9 +26,9 @@ File = tuple[str, bytes]
 Findings = Sequence[Finding] | None
 
 
-def archive_job(design: Design, findings: Findings, job: Job) -> bytes:
-    """The archive, worked out apart. :raises Stopped, TooHeavy: instead."""
-    return archive_of(design, findings, job.report, job.stopped)
+def archive_job(design: Design, findings: Findings, revision: int, job: Job) -> bytes:
+    """The archive of a design at a revision, worked out apart. :raises Stopped, TooHeavy: instead."""
+    return archive_of(design, findings, job.report, job.stopped, revision)
 
 
 def archive_of(
@@ -36,10 +36,12 @@ def archive_of(
     findings: Findings = None,
     report: Report = lambda done, words: None,
     stopped: Callable[[], bool] = lambda: False,
+    revision: int = 0,
 ) -> bytes:
     """A ZIP of every file for the machines and for soldering. The same design, the same bytes.
 
     :param findings: every finding of the design, where that is known already.
+    :param revision: of the design, which its boards' programs say; 0 where it is not known.
     :raises Stopped: ``stopped()`` said so. :raises TooHeavy: a worker took too long, or too much memory.
     """
     given_up = threading.Event()
@@ -52,7 +54,7 @@ def archive_of(
 
         try:
             return follow(
-                files_of, design, share, findings, seconds=SECONDS, megabytes=MEGABYTES, report=told,
+                files_of, design, share, findings, revision, seconds=SECONDS, megabytes=MEGABYTES, report=told,
                 stopped=lambda: stopped() or given_up.is_set(),
             )  # fmt: skip
         except BaseException:
@@ -68,8 +70,9 @@ def archive_of(
 
 
 def files_of(
-    design: Design, share: Share, findings: Findings = None, report: Report = lambda done, words: None
-) -> list[File]:
+    design: Design, share: Share, findings: Findings = None, revision: int = 0,
+    report: Report = lambda done, words: None,
+) -> list[File]:  # fmt: skip
     """The files of one share by their paths in the archive; those for soldering go with the drawings: the programs of
     the sheets take as long as both together."""
     report(0.0, "Reviewing")
@@ -80,7 +83,7 @@ def files_of(
     for n, (many, name, content) in enumerate(cut_files(r, findings, (share,)), 1):
         made.append((name, content))
         report(min(1.0, 0.1 + 0.9 * n / many), name)
-    return [*made, *(wire_files(r).items() if share == "drawings" else ())]
+    return [*made, *(wire_files(r, revision).items() if share == "drawings" else ())]
 
 
 def zipped(files: Iterable[File]) -> bytes:

@@ -12,8 +12,9 @@ from typing import NamedTuple
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.errors import DesignError, UnknownThing
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.program.channels import programmed
 from wingboard.core.wire.program.identity import Judged, greeting_of, judged
-from wingboard.core.wire.program.sketch import Sketch, programmed, sketch
+from wingboard.core.wire.program.sketch import Sketch, sketch
 from wingboard.devices.host import greeting
 from wingboard.devices.ports import NoPort, Port, ports
 from wingboard.devices.toolchain import compiled

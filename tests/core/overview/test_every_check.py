@@ -1193,6 +1193,8 @@ ELSEWHERE = {
     "wire.usb-current": "test_supplies_and_ports_are_loaded_to_four_fifths_and_no_further",
     "wire.orphan-breaker": "test_a_breaker_protects_its_function_its_bus_or_nothing",
     "wire.network-split": "test_a_matrix_is_on_one_board",
+    "wire.lamp-test-elsewhere": "test_what_programs_do_not_do_is_said",
+    "wire.unprogrammed": "test_what_programs_do_not_do_is_said",
     "wire.lamp-test-current": "test_a_lamp_test_lights_every_lamp_and_no_line_lights_another",
     "wire.strap-pin": "test_straps_and_pins_without_pull_ups_come_last_and_are_wired_right",
     "wire.radio-pin": "test_straps_and_pins_without_pull_ups_come_last_and_are_wired_right",

@@ -11,6 +11,7 @@ import pytest
 from building import plate
 from wingboard.core.changes.apply import apply
 from wingboard.core.changes.command import BATCH
+from wingboard.core.overview.review import review
 from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
@@ -80,3 +81,18 @@ def test_tables_are_alike_exactly_where_nothing_is_said_to_differ() -> None:
         assert alike == (code_of(was, "first") == code_of(now, "first")), raw
         assert alike == (fingerprint(was, "first") == fingerprint(now, "first")), raw
     assert changed > 12
+
+
+def test_what_programs_do_not_do_is_said() -> None:
+    asked: list[dict[str, Any]] = [
+        {"do": "add_controller", "id": "first", "board": "atmega328p"},
+        {"do": "add_controller", "id": "second", "board": "atmega328p"},
+        {"do": "edit_function", "function": "f1", "tests_by_program": True},
+        *({"do": "pin", "line": line, "controller": board, "pin": pin} for line, board, pin in (
+            ("f1.press", "first", "2"), ("f2.lamp", "first", "3"), ("f3.lamp", "second", "3"),
+            *((f"f4.coil-{n}", "second", str(3 + n)) for n in range(1, 5)))),
+    ]  # fmt: skip
+    design = plate(("button-16", 30, 40), ("led-5-bezel", 60, 40), ("led-5-bezel", 90, 40), ("gauge-52", 140, 60))
+    r = Resolved(apply(design, BATCH.validate_python(asked), catalogue()))
+    said = {f.code: f for f in review(r) if f.code in ("wire.lamp-test-elsewhere", "wire.unprogrammed")}
+    assert [(f.subjects, f.measured and f.measured.value) for f in said.values()] == [(("f1",), 1), (("f4",), 4)]

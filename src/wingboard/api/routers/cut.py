@@ -172,7 +172,8 @@ def make_archive(desk: OnDesk, jobs: WithJobs, design_id: DesignId) -> Response:
     """Start making every file of the design as one archive."""
     state = desk.open(design_id)
     findings = None if state.judging else state.findings
-    return as_json(job_view(jobs.start("archive", design_id, partial(archive_job, state.design, findings))), 202)
+    work = partial(archive_job, state.design, findings, state.row.number)
+    return as_json(job_view(jobs.start("archive", design_id, work)), 202)
 
 
 @router.get("/archive/{job}", response_class=Response, responses=file_of("application/zip"))

@@ -11,9 +11,9 @@ from pydantic import BaseModel, Field
 from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, file_of
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.program.channels import READ, Kind, Unserved, channels
+from wingboard.core.wire.program.channels import READ, Kind, Unserved, channels, meanings, programmed
 from wingboard.core.wire.program.identity import State
-from wingboard.core.wire.program.sketch import homeless, programmed
+from wingboard.core.wire.program.sketch import homeless
 from wingboard.core.wire.program.tables import letter_of
 from wingboard.services.programs import folder, on_board, program, size_of
 
@@ -28,7 +28,7 @@ class ChannelView(BaseModel):
     reads: bool
     function: str
     pins: list[str] = Field(description="Of its lines; a dash where a chip or a matrix has it")
-    words: list[str] = Field(description="What each contact, or each position, means")
+    values: list[str] = Field(description="What each value means, such as “1 pressed”")
 
 
 class SourceView(BaseModel):
@@ -141,7 +141,8 @@ def _view(r: Resolved, board: str, revision: int) -> ProgramView:
     there = [
         ChannelView(
             name=c.name, kind=c.kind, reads=c.kind in READ, function=c.function,
-            pins=[pins.get(line.id, "–") for line in c.lines], words=list(c.words),
+            pins=[pins.get(line.id, "–") for line in c.lines],
+            values=[f"{value} {word}" for value, word in meanings(r, c)],
         )
         for c in channels(r).channels
         if c.controller == board

@@ -10,8 +10,8 @@ from wingboard.api.routers.events import JobView, job_view
 from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.wiring import OwnPin
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire import export
 from wingboard.core.wire.behind import ModuleBehind, modules_behind
-from wingboard.core.wire.export import wire_files
 from wingboard.core.wire.harness.oflines import wires_of_lines
 from wingboard.core.wire.harness.plugs import plugs, rows_of
 from wingboard.core.wire.own_boards import pins_from
@@ -263,12 +263,10 @@ def solve_pins(desk: OnDesk, jobs: WithJobs, design_id: DesignId, asked: Solve) 
 @router.get("/pins.csv", response_class=Response, responses=file_of("text/csv; charset=utf-8"))
 def pins_csv(desk: OnDesk, design_id: DesignId) -> Response:
     """The pin list as CSV."""
-    content = wire_files(desk.open(design_id).resolved)["wire/pins.csv"]
-    return download(content, "text/csv; charset=utf-8", f"{design_id}-pins.csv")
+    return download(export.pins_csv(desk.open(design_id).resolved), "text/csv; charset=utf-8", f"{design_id}-pins.csv")
 
 
 @router.get("/pins.json", response_class=Response, responses=file_of("application/json"))
 def pins_json(desk: OnDesk, design_id: DesignId) -> Response:
     """The pin list as JSON."""
-    content = wire_files(desk.open(design_id).resolved)["wire/pins.json"]
-    return download(content, "application/json", f"{design_id}-pins.json")
+    return download(export.pins_json(desk.open(design_id).resolved), "application/json", f"{design_id}-pins.json")

@@ -15,19 +15,38 @@ from wingboard.core.wire.landing import boards, landing_pdf
 from wingboard.core.wire.pinfiles import as_json, header, module, schema
 from wingboard.core.wire.pinlist import COLUMNS, pin_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
+from wingboard.core.wire.program.channels import programmed
+from wingboard.core.wire.program.sketch import sketch
+from wingboard.core.wire.program.words import protocol_text
 from wingboard.core.wire.sheet import sheet_csv, small_csv
 from wingboard.core.wire.sheet_pdf import wiring_pdf
 from wingboard.core.wire.wirelist import wire_list_csv
 
 
-def wire_files(r: Resolved) -> dict[str, bytes]:
-    """The files by their names: pins, wiring sheet, wire list, labels, plugs, looms, power, boards, net list."""
+def pins_csv(r: Resolved) -> bytes:
+    """The pin list as CSV."""
+    return write_csv(COLUMNS, _rows(r))
+
+
+def pins_json(r: Resolved) -> bytes:
+    """The pin list as JSON."""
+    return write_json(COLUMNS, _rows(r))
+
+
+def _rows(r: Resolved) -> list[tuple[str, ...]]:
     plain = (row._asdict() | {"milliamps": f"{row.milliamps:g}"} for row in pin_list(r))
-    rows = [tuple(row[column] for column in COLUMNS) for row in plain]
+    return [tuple(row[column] for column in COLUMNS) for row in plain]
+
+
+def wire_files(r: Resolved, revision: int = 0) -> dict[str, bytes]:
+    """The files by their names: pins, wiring sheet, wire list, labels, plugs, looms, power, boards, programs, net list.
+
+    :param revision: of the design, as its boards shall say; 0 where it is not known.
+    """
     nets = json.dumps(nets_json(r), ensure_ascii=False, indent=1) + "\n"
     return {
-        "wire/pins.csv": write_csv(COLUMNS, rows),
-        "wire/pins.json": write_json(COLUMNS, rows),
+        "wire/pins.csv": pins_csv(r),
+        "wire/pins.json": pins_json(r),
         "wire/wiring-sheet.csv": sheet_csv(r),
         "wire/wiring-sheet.pdf": wiring_pdf(r),
         "wire/small-parts.csv": small_csv(r),
@@ -39,6 +58,7 @@ def wire_files(r: Resolved) -> dict[str, bytes]:
         "wire/power.svg": power_svg(r),
         "wire/power.pdf": power_pdf(r),
         **_of_boards(r),
+        **_programs(r, revision),
         **_of_plugs(r),
         **({"wire/strip-boards.pdf": landing_pdf(r)} if boards(r) else {}),
         "wire/nets.json": nets.encode(),
@@ -57,6 +77,16 @@ def _of_boards(r: Resolved) -> dict[str, bytes]:
         "wire/pins-for-programs.json": as_json(r),
         "wire/pins-for-programs.schema.json": schema(),
     }
+
+
+def _programs(r: Resolved, revision: int) -> dict[str, bytes]:
+    """The folder of each board's program, and the protocol in words, where a board takes one."""
+    boards = programmed(r)
+    if not boards:
+        return {}
+    made = (sketch(r, board, revision) for board in boards)
+    folders = {f"wire/programs/{one.folder}/{name}": text.encode() for one in made for name, text in one.files.items()}
+    return {"wire/protocol.txt": protocol_text(r, revision).encode(), **folders}
 
 
 def _of_plugs(r: Resolved) -> dict[str, bytes]:

@@ -137,7 +137,7 @@ function Channels({ title, of }: { title: string; of: readonly ProgramView["chan
               className="flex w-full items-baseline gap-2 text-left enabled:hover:underline"
               disabled={!one.function}
               onClick={() => select([one.function])}
-              title={one.words.length > 0 ? one.words.join(", ") : undefined}
+              title={one.values.length > 0 ? one.values.join(", ") : undefined}
             >
               <b className="num min-w-0 flex-1 truncate">{one.name}</b>
               <span className="shrink-0 text-faint">{KINDS[one.kind]}</span>

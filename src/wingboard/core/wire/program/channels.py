@@ -12,6 +12,7 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from wingboard.core.record.controllers import board_of
+from wingboard.core.record.functions import UNUSED
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.lines import lines
@@ -64,6 +65,11 @@ class Channels(NamedTuple):
 def channels(r: Resolved) -> Channels:
     """Every channel of every board, and what is left over."""
     return r.once("channels", lambda: _Naming(r).done())
+
+
+def programmed(r: Resolved) -> tuple[str, ...]:
+    """The boards that take a program, by their ids: all but HID cards."""
+    return tuple(c.id for c in r.design.controllers if not any(pin.coder for pin in board_of(r.design, c.board).pins))
 
 
 def slug(text: str) -> str:
@@ -233,6 +239,33 @@ def _ways(of: list[Signal]) -> tuple[str, ...]:
     """What each way of a selector means, in the function's words; its number where it has none."""
     said = of[0].placed.function.positions
     return tuple(said[s.way - 1] if s.way <= len(said) else str(s.way) for s in of)
+
+
+def meanings(r: Resolved, c: Channel) -> tuple[tuple[int, str], ...]:
+    """What each value of contacts or of a selector means, in the function's words, else in those of its part."""
+    if c.kind in ("selector", "binary", "ladder"):
+        between = ((0, "between two"),) if c.kind == "selector" else ()
+        return (*enumerate(c.words, 1), *between)
+    if c.kind != "pattern":
+        return ()
+    found = {s.id: s for s in signals(r)}
+    contacts = [found[line.id] for line in c.lines if line.id in found]
+    if not contacts:
+        return (0, "off"), (1, "on")
+    placed = contacts[0].placed
+    names = [p.name for p in placed.part.positions]
+    if not {word for s in contacts for word in s.told.closed} <= set(names):
+        rest = any("" in s.told.closed for s in contacts)
+        words = tuple((1 << n, _closed(s)) for n, s in enumerate(contacts))
+        return ((0, "pressed, or a wire of it is broken" if rest else "at rest"), *words)
+    made: dict[int, list[str]] = {}
+    for n, name in enumerate(names):
+        value = sum(1 << k for k, s in enumerate(contacts) if name in s.told.closed)
+        word = placed.function.positions[n] if n < len(placed.function.positions) else ""
+        made.setdefault(value, []).append(name if word in ("", UNUSED) else word)
+    if len(names) == 1 and 0 not in made:
+        made[0] = ["at rest"]
+    return tuple((value, " or ".join(words)) for value, words in sorted(made.items()))
 
 
 def _closed(signal: Signal) -> str:

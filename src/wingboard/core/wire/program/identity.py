@@ -7,9 +7,8 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.record.errors import DesignError
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.program.channels import slug
+from wingboard.core.wire.program.channels import programmed, slug
 from wingboard.core.wire.program.differing import Difference, differences, fingerprint
-from wingboard.core.wire.program.sketch import programmed
 from wingboard.core.wire.program.tables import PROTOCOL, letter_of
 
 _GREETING = re.compile(
@@ -73,7 +72,7 @@ def judged(said: Greeting, now: Resolved, head: int, then: Resolved | None) -> J
     if not board or not here:
         return Judged("other", "", f"It says that it is board {said.letter}, which this design does not have.")
     if said.lines == fingerprint(now, board):
-        since = f", though it was written at revision {said.revision}" if said.revision != head else ""
+        since = f", though it was written at revision {said.revision}" if said.revision not in (0, head) else ""
         return Judged("same", board, f"It does what the design says now{since}: it can stay.")
     if then is None or said.lines != fingerprint(then, board):
         why = f"revision {said.revision} is not kept here"

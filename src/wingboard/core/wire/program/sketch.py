@@ -5,10 +5,10 @@ from __future__ import annotations
 from importlib.resources import files
 from typing import NamedTuple
 
-from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import Unserved, channels, slug
 from wingboard.core.wire.program.tables import letter_of, tables
+from wingboard.core.wire.program.words import protocol_text
 
 BLOCKS = files("wingboard.core.wire.program") / "blocks"
 ALWAYS = ("board.h", "saying.h", "link.h", "noting.h")
@@ -37,6 +37,7 @@ def sketch(r: Resolved, controller: str, revision: int) -> Sketch:
     names = [*ALWAYS, *(f"{block}.h" for block in TAKES if block in made.has)]
     found = {f"{folder}.ino": (BLOCKS / "program.ino").read_text("utf-8"), "tables.h": made.text}
     found |= {name: (BLOCKS / name).read_text("utf-8") for name in names}
+    found["protocol.txt"] = protocol_text(r, revision, (controller,))
     homes = {p.line: p.controller for p in r.design.pins}
     left = tuple(u for u in channels(r).unserved if homes.get(u.line.id) == controller)
     return Sketch(folder, found, left)
@@ -46,8 +47,3 @@ def homeless(r: Resolved) -> tuple[Unserved, ...]:
     """Lines of no board, which no program can serve."""
     homes = {p.line for p in r.design.pins}
     return tuple(u for u in channels(r).unserved if u.line.id not in homes)
-
-
-def programmed(r: Resolved) -> tuple[str, ...]:
-    """The boards that take a program, by their ids: all but HID cards."""
-    return tuple(c.id for c in r.design.controllers if not any(pin.coder for pin in board_of(r.design, c.board).pins))

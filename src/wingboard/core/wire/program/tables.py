@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal, NamedTuple
 
-from wingboard.core.record.controllers import Board, board_of
+from wingboard.core.record.controllers import Board, Pin, board_of
 from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
@@ -51,6 +51,13 @@ def letter_of(r: Resolved, controller: str) -> str:
     """A board's letter: A for the first of the design, AA for the one after Z."""
     n = [c.id for c in r.design.controllers].index(controller)
     return ("" if n < 26 else chr(ord("A") + n // 26 - 1)) + chr(ord("A") + n % 26)
+
+
+def free_pins(r: Resolved, controller: str) -> tuple[Pin, ...]:
+    """Pins of a board that no line has: those that read and drive, and are not read at power-up."""
+    board = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
+    taken = {p.pin for p in r.design.pins if p.controller == controller}
+    return tuple(pin for pin in board.pins if pin.name not in taken and pin.reads and pin.drives and not pin.strap)
 
 
 def tables(r: Resolved, controller: str, revision: int) -> Tables:
@@ -227,9 +234,7 @@ class _Writing:
         return number_of(self.pins[line.id])
 
     def _free(self) -> list[_Row]:
-        """Pins that no line has: those that read and drive, and are not read at power-up."""
-        taken = {p.pin for p in self.r.design.pins if p.controller == self.controller}
-        free = (pin for pin in self.board.pins if pin.name not in taken and pin.reads and pin.drives and not pin.strap)
+        free = free_pins(self.r, self.controller)
         return [_Row((f'"{pin.name}"', number_of(pin.name)), "free") for pin in free]
 
     def _contact(self, line: Line) -> tuple[str, ...]:
