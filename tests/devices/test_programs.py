@@ -26,6 +26,7 @@ from wingboard.core.wire.program.channels import READ, Channel, channels, progra
 from wingboard.core.wire.program.sketch import sketch
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import signals
+from wingboard.services.programs import size_of
 
 Demo = Callable[[str], Design]
 Raw = dict[str, Any]
@@ -382,6 +383,42 @@ def test_random_panels_over_every_scheme_are_read_and_driven(data: st.DataObject
             prove(panel, channel)
 
 
+def test_three_hundred_contacts_are_read_and_what_does_not_fit_says_what_to_take_away(tmp_path: Path) -> None:
+    design = plate(*(("button-16", 12.0 + 6 * (n % 20), 12 + 6 * (n // 20)) for n in range(300)))
+    asked = [{"do": "edit_function", "function": f.id, "scheme": "shift"} for f in design.functions]
+    r = with_board(design, "atmega2560", *asked)
+    with powered(r, "it", tmp_path) as panel:
+        panel.tell("hello")
+        panel.close(panel.channels[299], 0, True)
+        assert panel.heard(0.1) == ["in f300 1"]
+        listed = panel.tell("get", wait=0.9)
+        assert len(listed) == 301 and listed[-2:] == ["is f300 1", "end"]
+    small = with_board(design, "atmega328p", *asked)
+    size = size_of(small, sketch(small, "it", 1), "it")
+    assert size.ram + 256 > size.ram_of == 2048
+    over, less = re.fullmatch(r"(\d+) bytes of RAM too many .*; it fits with (\d+) of its 300 inputs on another board",
+                              size.over).groups()  # type: ignore[union-attr]  # fmt: skip
+    assert int(over) == size.ram + 256 - 2048
+    left = plate(*(("button-16", 12.0 + 6 * (n % 20), 12 + 6 * (n // 20)) for n in range(300 - int(less))))
+    fits = with_board(left, "atmega328p", *asked[: 300 - int(less)])
+    assert size_of(fits, sketch(fits, "it", 1), "it").over == ""
+
+
+def test_a_selector_between_two_ways_is_nowhere_only_when_it_stays_there(tmp_path: Path) -> None:
+    with powered(with_board(plate(("rotary-8", 30, 40)), "atmega328p"), "it", tmp_path) as panel:
+        panel.tell("hello")
+        (channel,) = panel.channels
+        panel.close(channel, 0, True)
+        assert panel.heard() == ["in f1 1"]
+        for n in range(1, 8):
+            panel.close(channel, n - 1, False)
+            assert panel.heard(0.1003) == []
+            panel.close(channel, n, True)
+            assert panel.heard() == [f"in f1 {n + 1}"]
+        panel.close(channel, 7, False)
+        assert panel.heard(0.3) == ["in f1 0"]
+
+
 def test_debugging_says_how_often_everything_is_looked_at_and_only_when_asked(demo: Demo, tmp_path: Path) -> None:
     r = Resolved(demo("kestrel-line-9"))
     with powered(r, "atmega2560-1", tmp_path) as panel:
@@ -407,6 +444,6 @@ def test_a_press_while_everything_is_listed_is_not_lost(demo: Demo, tmp_path: Pa
         listed += panel.heard(0.3)
         assert reported(listed, "gong") == ["1", "0"]
         assert [line.split()[1] for line in listed if line.startswith("is ")] == [
-            c.name for c in sorted(panel.channels, key=lambda c: c.kind not in READ)
+            c.name for c in sorted(panel.channels, key=lambda c: (c.kind not in READ, c.kind in ("turn", "level")))
         ]
         assert "end" in listed

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import hashlib
+import math
 import re
 import shutil
 import subprocess
 from collections.abc import Mapping
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from types import MappingProxyType
 from typing import NamedTuple
 
 import platformdirs
@@ -19,6 +21,14 @@ CORE = Path("/usr/share/arduino/hardware/arduino/avr")
 """Where Debian's package ``arduino-core-avr`` puts the core and the boards' variants."""
 SECONDS = 120.0
 HERTZ = 16_000_000
+STACK = 256
+"""Bytes of RAM that are left for what is called from what (our own programs need half of that)."""
+_HOLDS = {
+    "input": ("INPUTS", "CONTACTS", "inputSaid", "betweenSince", "contactState"),
+    "output": ("OUTPUTS", "outputSet"),
+    "read-out": ("DISPLAYS", "displayShows", "displaySegments"),
+}
+"""By kind of thing the tables and the variables that grow with each."""
 
 
 class Target(NamedTuple):
@@ -53,19 +63,44 @@ class NoTools(DesignError):
 
 
 class Built(NamedTuple):
-    """A compiled program: the file, the bytes it takes and has, and what the compiler had to say about our files."""
+    """A compiled program: the file, the bytes it takes and has, and what the compiler had to say about our files.
+
+    ``each``: by kind of thing (“input”, “output”, “read-out”) the bytes of flash and of RAM that all of them take.
+    """
 
     elf: Path
     flash: int
     ram: int
     target: Target
     words: str
+    each: Mapping[str, tuple[int, int]] = MappingProxyType({})
+
+    @property
+    def excess(self) -> tuple[int, int]:
+        """Bytes of flash and of RAM that are too many; RAM has to hold what is called, too."""
+        return max(0, self.flash - self.target.flash), max(0, self.ram + STACK - self.target.ram)
 
     @property
     def over(self) -> str:
         """By how much it does not fit; empty where it does."""
-        pairs = (("flash", self.flash, self.target.flash), ("RAM", self.ram, self.target.ram))
-        return " and ".join(f"{takes - has} bytes of {what} too many" for what, takes, has in pairs if takes > has)
+        flash, ram = self.excess
+        kept = f" ({STACK} are kept free for its stack)"
+        return " and ".join([*([f"{flash} bytes of flash too many"] if flash else []),
+                             *([f"{ram} bytes of RAM too many{kept}"] if ram else [])])  # fmt: skip
+
+    def lighter(self, counts: Mapping[str, int]) -> str:
+        """What to take to another board so that it fits: so many of one kind of thing, or of another.
+
+        :param counts: how many there are of each kind of :attr:`each`. Empty where no kind alone would do.
+        """
+        found = []
+        for kind, many in counts.items():
+            takes = self.each.get(kind, (0, 0))
+            less = [math.ceil(over * many / of) if of else many + 1 for over, of in zip(self.excess, takes, strict=True)
+                    if over]  # fmt: skip
+            if many and less and max(less) <= many:
+                found.append(f"{max(less)} of its {many} {kind}s")
+        return " or ".join(found)
 
 
 def compiled(files: Mapping[str, str], chip: str, where: Path) -> Built:
@@ -90,7 +125,7 @@ def compiled(files: Mapping[str, str], chip: str, where: Path) -> Built:
     words += _run("avr-gcc", "-Os", "-g", "-flto", "-fuse-linker-plugin", "-Wl,--gc-sections", f"-mmcu={target.chip}",
                   "-o", str(elf), str(made), str(core), "-lm")  # fmt: skip
     flash, ram = _sizes(elf)
-    return Built(elf, flash, ram, target, words.strip())
+    return Built(elf, flash, ram, target, words.strip(), _held(elf))
 
 
 def _flags(target: Target) -> tuple[str, ...]:
@@ -111,6 +146,19 @@ def _sizes(elf: Path) -> tuple[int, int]:
     said = subprocess.run(("avr-size", str(elf)), capture_output=True, text=True, timeout=SECONDS, check=True).stdout
     text, data, bss = (int(figure) for figure in re.findall(r"\d+", said.splitlines()[1])[:3])
     return text + data, data + bss
+
+
+def _held(elf: Path) -> dict[str, tuple[int, int]]:
+    """Bytes of flash and RAM by kind of thing."""
+    done = subprocess.run(("avr-nm", "-S", str(elf)), capture_output=True, text=True, timeout=SECONDS, check=True)
+    rows = re.findall(r"^[0-9a-f]+ ([0-9a-f]+) (\w) (\S+)", done.stdout, re.MULTILINE)
+    found = dict.fromkeys(_HOLDS, (0, 0))
+    for size, where, name in rows:
+        for kind, names in _HOLDS.items():
+            if any(re.fullmatch(rf"(_ZL\d+)?{one}(\.\w+)*", name) for one in names):
+                flash, ram = found[kind]
+                found[kind] = (flash, ram + int(size, 16)) if where in "bBdD" else (flash + int(size, 16), ram)
+    return found
 
 
 def _core(target: Target) -> Path:

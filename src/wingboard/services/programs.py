@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from collections.abc import Iterable
 from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
@@ -12,12 +13,12 @@ from typing import NamedTuple
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.errors import DesignError, UnknownThing
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.program.channels import programmed
+from wingboard.core.wire.program.channels import READ, channels, programmed
 from wingboard.core.wire.program.identity import Judged, greeting_of, judged
 from wingboard.core.wire.program.sketch import Sketch, sketch
 from wingboard.devices.host import greeting
 from wingboard.devices.ports import NoPort, Port, ports
-from wingboard.devices.toolchain import compiled
+from wingboard.devices.toolchain import Built, compiled
 from wingboard.services.archive import zipped
 from wingboard.services.desk import Desk
 from wingboard.store.errors import StoreError
@@ -49,8 +50,8 @@ def greeting_at(name: str) -> str:
 
 
 class Size(NamedTuple):
-    """Bytes that a program takes, and that its chip has; ``over``: by how much it does not fit, ``cannot``: why it was
-    not compiled here."""
+    """Bytes that a program takes, and that its chip has; ``over``: by how much it does not fit, and what to take away,
+    ``cannot``: why it was not compiled here."""
 
     flash: int = 0
     flash_of: int = 0
@@ -75,14 +76,25 @@ def folder(made: Sketch) -> bytes:
 def size_of(r: Resolved, made: Sketch, board: str) -> Size:
     """What a program takes, compiled for the chip of its board."""
     chip = board_of(r.design, next(c.board for c in r.design.controllers if c.id == board)).chip
-    return _size(chip, tuple(made.files.items()))
+    mine = [c.kind for c in channels(r).channels if c.controller == board]
+    reads = sum(kind in READ for kind in mine)
+    counts = ("input", reads), ("read-out", mine.count("text")), ("output", len(mine) - reads)
+    return _size(chip, tuple(made.files.items()), counts)
 
 
 @lru_cache(maxsize=32)
-def _size(chip: str, files: tuple[tuple[str, str], ...]) -> Size:
+def _size(chip: str, files: tuple[tuple[str, str], ...], counts: tuple[tuple[str, int], ...]) -> Size:
     with _ONE, TemporaryDirectory() as where:
         try:
             built = compiled(dict(files), chip, Path(where))
         except DesignError as error:
             return Size(cannot=str(error))
-    return Size(built.flash, built.target.flash, built.ram, built.target.ram, built.over)
+    return Size(built.flash, built.target.flash, built.ram, built.target.ram, too_large(built, counts))
+
+
+def too_large(built: Built, counts: Iterable[tuple[str, int]]) -> str:
+    """By how much a program does not fit, and what to take to another board; empty where it does."""
+    if not built.over:
+        return ""
+    lighter = built.lighter(dict(counts))
+    return f"{built.over}; {f'it fits with {lighter}' if lighter else 'give half of it'} on another board"

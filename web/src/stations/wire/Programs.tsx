@@ -176,7 +176,7 @@ function Size({ board }: { board: string }) {
           <span className="num">{size.flash_of.toLocaleString("en")}</span> bytes of flash,{" "}
           <span className="num">{size.ram.toLocaleString("en")}</span> of{" "}
           <span className="num">{size.ram_of.toLocaleString("en")}</span> of RAM
-          {size.over && `: ${size.over}; move lines to another board, or take read-outs away`}
+          {size.over && `: ${size.over}`}
         </span>
       )}
     </p>

@@ -23,11 +23,15 @@ TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
 WHEN_LOST = {"hold": "HOLD", "off": "0", "on": "255", "blink": "BLINK"}
 """What stands in the table for what a lamp does without a link."""
+OF_CONTACTS = ("pattern", "selector", "binary")
+"""Kinds of what is read over contacts: they come first."""
 TINTS: dict[str, tuple[int, int, int]] = {
     "red": (255, 0, 0), "amber": (255, 110, 0), "yellow": (255, 200, 0), "green": (0, 255, 0), "blue": (0, 0, 255),
     "white": (255, 255, 255),
 }  # fmt: skip
 """Red, green and blue of an addressable lamp for the colours of lamps (common practice; by eye)."""
+MANY = 250
+"""Things of one kind from which on they are counted with two bytes."""
 NO_PIN = 255
 """For a wire that a read-out does not have."""
 
@@ -161,13 +165,13 @@ class _Writing:
         return "ON_PIXELS", str(len(self.pixels) - 1), "0"
 
     def done(self) -> Tables:
-        inputs = [self._input(c) for c in self.mine if c.kind in READ]
+        inputs = [self._input(c) for c in sorted(self.mine, key=lambda c: c.kind not in OF_CONTACTS) if c.kind in READ]
         outputs = [self._output(c) for c in self.mine if c.kind not in READ]
         free = self._free()
         of_chain = "data, clock, {}, the first of its chips, how many"
         parts = [
             *self._head(),
-            *_table("Input", "INPUTS", "INPUT_COUNT", "What is read", inputs),
+            *_table("Input", "INPUTS", "INPUT_COUNT", "What is read, by contacts before all else", inputs),
             *_table("Contact", "CONTACTS", "CONTACT_COUNT", "Contacts, and where each is read", self.contacts),
             *_table("uint8_t", "TESTERS", "TESTER_COUNT", "Contacts that light every lamp here", self.testers),
             *_table("MatrixRow", "MATRIX_ROWS", "MATRIX_ROW_COUNT", "Rows of matrices: pin, first column, how many",
@@ -211,6 +215,9 @@ class _Writing:
         yield f"#define LONGEST_NAME {longest}"
         yield f"#define LEVEL_BITS {self.board.bits}"
         yield f"#define HIGHEST_LEVEL {(1 << self.board.bits) - 1}"
+        if max(len(of) for of in (self.mine, self.contacts, self.ends, self.pixels)) >= MANY:
+            yield "#define MANY_THINGS"
+        yield f"#define CONTACT_INPUTS {sum(c.kind in OF_CONTACTS for c in self.mine)}"
         for way, chips in self.chips.items():
             if chips:
                 yield f"#define CHAIN_{way.upper()}_CHIPS {chips}"
@@ -244,7 +251,7 @@ class _Writing:
 
     def _input(self, channel: Channel) -> _Row:
         first, count = 0, 1
-        if channel.kind in ("pattern", "selector", "binary"):
+        if channel.kind in OF_CONTACTS:
             first, count = len(self.contacts), len(channel.lines)
             words = [f"bit {n}" for n in range(1, count + 1)] if channel.kind == "binary" else channel.words
             if tests_lamps(self.r, channel):
@@ -262,7 +269,8 @@ class _Writing:
             count = len(made.taps)
             self.ladders.append(_Row((self._pin(channel.lines[0]), str(len(self.ends)), str(count)), channel.name))
             self.ends += [_Row((str(tap.high),), f"{channel.name}: {tap.way}") for tap in made.taps]
-        return _Row((f'"{channel.name}"', channel.kind.upper(), str(first), str(count)), _of(self.r, channel))
+        how = f"{{{channel.kind.upper()}, {first}, {count}}}"
+        return _Row((f'"{channel.name}"', how), _of(self.r, channel))
 
     def _output(self, channel: Channel) -> _Row:
         line = channel.lines[0]

@@ -5,6 +5,13 @@
 #include <avr/pgmspace.h>
 #endif
 
+// Counts what is on this board.
+#ifdef MANY_THINGS
+typedef uint16_t Number;
+#else
+typedef uint8_t Number;
+#endif
+
 // Where a contact is read, or something is driven.
 enum Where : uint8_t {
   ON_PIN,
@@ -20,7 +27,9 @@ enum Where : uint8_t {
 // A contact: on a pin of its own (`a` is the pin), in a row and a column of a matrix, or at a chip of a chain (or an
 // expander) and one of its bits. `closed` is the level there while it is closed.
 struct Contact {
-  uint8_t where, a, b, closed;
+  uint8_t where;
+  Number a;
+  uint8_t b, closed;
 };
 
 // What an input says: the pattern of its contacts, the number of the one that is closed, that number in binary, steps, or
@@ -29,9 +38,13 @@ enum InputKind : uint8_t { PATTERN, SELECTOR, BINARY, TURN, LEVEL, LADDER };
 
 // Something that is read. PATTERN, SELECTOR and BINARY: `count` contacts from number `first` on. TURN, LEVEL and LADDER: the
 // place in their own table.
+struct InputHow {
+  uint8_t kind;
+  Number first, count;
+};
 struct Input {
   char name[LONGEST_NAME];
-  uint8_t kind, first, count;
+  InputHow how;
 };
 
 // A row of a matrix: its pin, the first of its columns, how many it has.
@@ -58,7 +71,9 @@ struct Encoder {
 
 // A selector over resistors: its pin, the first of its windows, how many there are.
 struct Ladder {
-  uint8_t pin, first, count;
+  uint8_t pin;
+  Number first;
+  uint8_t count;
 };
 
 // A wire that is not there.
@@ -93,14 +108,16 @@ enum OutputKind : uint8_t { LAMP, DIMMED, COLOUR, LOAD, TEXT };
 // is, BLINK where it says so.
 struct Output {
   char name[LONGEST_NAME];
-  uint8_t kind, where, a, b;
+  uint8_t kind, where;
+  Number a;
+  uint8_t b;
   int16_t boot, lost;
 };
 const int16_t HOLD = -1;
 const int16_t BLINK = -2;
 
 // Reads one entry of a table that lies in the program's memory.
-template <typename T> T entry(const T *table, uint8_t n) {
+template <typename T> T entry(const T *table, Number n) {
   T found;
   memcpy_P(&found, table + n, sizeof found);
   return found;

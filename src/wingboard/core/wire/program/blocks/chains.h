@@ -8,18 +8,49 @@ uint8_t chainIn[CHAIN_IN_CHIPS];
 
 bool chainLow(uint8_t chip, uint8_t bit) { return !(chainIn[chip] >> bit & 1); }
 
+// Where a pin is written or read, without asking its number again each time. Nothing here that interrupts writes a port.
+#if defined(__AVR__)
+struct Quick {
+  volatile uint8_t *out, *in;
+  uint8_t bit;
+};
+
+Quick quick(uint8_t pin) {
+  uint8_t port = digitalPinToPort(pin);
+  return {portOutputRegister(port), portInputRegister(port), digitalPinToBitMask(pin)};
+}
+
+void quickPulse(const Quick &pin) {
+  *pin.out |= pin.bit;
+  *pin.out &= ~pin.bit;
+}
+
+bool quickRead(const Quick &pin) { return *pin.in & pin.bit; }
+#else
+typedef uint8_t Quick;
+
+Quick quick(uint8_t pin) { return pin; }
+
+void quickPulse(Quick pin) {
+  digitalWrite(pin, HIGH);
+  digitalWrite(pin, LOW);
+}
+
+bool quickRead(Quick pin) { return digitalRead(pin); }
+#endif
+
 // All inputs are taken at once when the load goes low; then they come out bit by bit, input H of the first chip first.
 void chainsRead() {
-  for (uint8_t n = 0; n < CHAIN_IN_COUNT; n++) {
+  for (Number n = 0; n < CHAIN_IN_COUNT; n++) {
     Chain chain = entry(CHAINS_IN, n);
     digitalWrite(chain.third, LOW);
     digitalWrite(chain.third, HIGH);
+    Quick data = quick(chain.data), clock = quick(chain.clock);
     for (uint8_t chip = 0; chip < chain.chips; chip++) {
       uint8_t bits = 0;
       for (uint8_t bit = 0; bit < 8; bit++) {
-        bits = bits << 1 | digitalRead(chain.data);
-        digitalWrite(chain.clock, HIGH);
-        digitalWrite(chain.clock, LOW);
+        bits = bits << 1 | quickRead(data);
+        quickPulse(clock);
       }
       chainIn[chain.first + chip] = bits;
     }
@@ -27,7 +58,7 @@ void chainsRead() {
 }
 
 void chainsInBegin() {
-  for (uint8_t n = 0; n < CHAIN_IN_COUNT; n++) {
+  for (Number n = 0; n < CHAIN_IN_COUNT; n++) {
     Chain chain = entry(CHAINS_IN, n);
     pinMode(chain.data, INPUT);
     pinMode(chain.clock, OUTPUT);
@@ -49,7 +80,7 @@ void chainSet(uint8_t chip, uint8_t bit, bool on) {
 
 // What is for the last chip goes first; all outputs change at once when the latch rises.
 void chainsWrite() {
-  for (uint8_t n = 0; n < CHAIN_OUT_COUNT; n++) {
+  for (Number n = 0; n < CHAIN_OUT_COUNT; n++) {
     Chain chain = entry(CHAINS_OUT, n);
     digitalWrite(chain.third, LOW);
     for (uint8_t chip = chain.chips; chip-- > 0;) shiftOut(chain.data, chain.clock, MSBFIRST, chainOut[chain.first + chip]);
@@ -58,7 +89,7 @@ void chainsWrite() {
 }
 
 void chainsOutBegin() {
-  for (uint8_t n = 0; n < CHAIN_OUT_COUNT; n++) {
+  for (Number n = 0; n < CHAIN_OUT_COUNT; n++) {
     Chain chain = entry(CHAINS_OUT, n);
     pinMode(chain.data, OUTPUT);
     pinMode(chain.clock, OUTPUT);

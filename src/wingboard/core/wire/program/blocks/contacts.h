@@ -1,5 +1,5 @@
-// Contacts: read every millisecond, believed once they have stayed as they are for SETTLED milliseconds, so that a
-// contact that bounces for as long as that is reported once.
+// Contacts: looked at once a millisecond, or as often as there is time; believed once they have stayed as they are for
+// SETTLED milliseconds, so that a contact that bounces for less than that is reported once.
 #pragma once
 #include "tables.h"
 #if MATRIX_ROW_COUNT
@@ -56,23 +56,33 @@ void networksRead() {
 // Of each contact: whether it is closed (the highest bit), and for how many milliseconds it has read the other way.
 uint8_t contactState[CONTACT_COUNT];
 
-bool contactClosed(uint8_t n) { return contactState[n] & 0x80; }
+bool contactClosed(Number n) { return contactState[n] & 0x80; }
 
 void contactsBegin() {
-  for (uint8_t n = 0; n < CONTACT_COUNT; n++) contactBegin(entry(CONTACTS, n));
+  for (Number n = 0; n < CONTACT_COUNT; n++) contactBegin(entry(CONTACTS, n));
   delay(2);
-  for (uint8_t n = 0; n < CONTACT_COUNT; n++) contactState[n] = contactNow(entry(CONTACTS, n)) ? 0x80 : 0;
+  for (Number n = 0; n < CONTACT_COUNT; n++) contactState[n] = contactNow(entry(CONTACTS, n)) ? 0x80 : 0;
 }
 
-// Once a millisecond.
-void contactsRead() {
-  for (uint8_t n = 0; n < CONTACT_COUNT; n++) {
+// So many milliseconds after the last time; whether any contact is another now. One that is so for the first time begins
+// to wait.
+bool contactsRead(uint8_t passed) {
+  bool moved = false;
+  for (Number n = 0; n < CONTACT_COUNT; n++) {
     bool closed = contactNow(entry(CONTACTS, n));
     if (closed == contactClosed(n)) {
       contactState[n] &= 0x80;
-    } else if ((++contactState[n] & 0x7F) >= SETTLED) {
+      continue;
+    }
+    uint8_t waited = contactState[n] & 0x7F;
+    waited = waited ? waited + passed : 1;
+    if (waited > SETTLED) {
       contactState[n] = closed ? 0x80 : 0;
+      moved = true;
+    } else {
+      contactState[n] = (contactState[n] & 0x80) | waited;
     }
   }
+  return moved;
 }
 #endif

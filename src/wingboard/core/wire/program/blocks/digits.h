@@ -32,7 +32,7 @@ uint8_t segmentsOf(char letter) {
 // the last of the chain.
 void displaySend(const Display &display, uint8_t where, uint8_t value) {
   digitalWrite(display.load, LOW);
-  for (uint8_t n = display.chained; n-- > 0;) {
+  for (Number n = display.chained; n-- > 0;) {
     shiftOut(display.data, display.clock, MSBFIRST, n == display.place ? where : (uint8_t)NOTHING);
     shiftOut(display.data, display.clock, MSBFIRST, n == display.place ? value : 0);
   }
@@ -40,7 +40,7 @@ void displaySend(const Display &display, uint8_t where, uint8_t value) {
 }
 
 // Brings what it is to show to a display.
-void displayPut(uint8_t n, const Display &display) {
+void displayPut(Number n, const Display &display) {
 #ifdef ON_TWO_WIRES
   if (display.load == NO_PIN) return pairShow(display, displaySegments[n]);
 #endif
@@ -48,10 +48,10 @@ void displayPut(uint8_t n, const Display &display) {
   for (uint8_t digit = 0; digit < display.digits; digit++) displaySend(display, digit + 1, displaySegments[n][digit]);
 }
 
-const char *displayText(uint8_t n) { return displayShows[n]; }
+const char *displayText(Number n) { return displayShows[n]; }
 
 // Shows some letters, to the right; none blanks it. False where they do not fit, or where one cannot be shown.
-bool displayShow(uint8_t n, const char *text) {
+bool displayShow(Number n, const char *text) {
   Display display = entry(DISPLAYS, n);
   uint8_t made[MOST_DIGITS];
   uint8_t count = 0;
@@ -76,7 +76,7 @@ void displaysTest(bool on) {
 #ifdef ON_TWO_WIRES
   static bool tested = false;
 #endif
-  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
+  for (Number n = 0; n < DISPLAY_COUNT; n++) {
     Display display = entry(DISPLAYS, n);
 #ifdef ON_TWO_WIRES
     const uint8_t ALL[MOST_DIGITS] = {0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF, 0xFF};
@@ -93,7 +93,7 @@ void displaysTest(bool on) {
 }
 
 void displaysBegin() {
-  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
+  for (Number n = 0; n < DISPLAY_COUNT; n++) {
     Display display = entry(DISPLAYS, n);
     digitalWrite(display.clock, HIGH);
     digitalWrite(display.data, HIGH);
@@ -103,7 +103,7 @@ void displaysBegin() {
     digitalWrite(display.load, HIGH);
     pinMode(display.load, OUTPUT);
   }
-  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) {
+  for (Number n = 0; n < DISPLAY_COUNT; n++) {
     Display display = entry(DISPLAYS, n);
     if (display.load == NO_PIN) {
       displayShow(n, "");

@@ -10,7 +10,7 @@ bool discovering = false;
 // Of each free pin: its level (highest bit), whether it is driven (next), and for how many milliseconds it differs.
 uint8_t freeState[FREE_COUNT];
 
-void sayFree(uint8_t n) {
+void sayFree(Number n) {
   FreePin free = entry(FREE_PINS, n);
   say.print(F("pin "));
   say.print(free.name);
@@ -18,23 +18,23 @@ void sayFree(uint8_t n) {
   say.end();
 }
 
-void freeLetGo(uint8_t n) {
+void freeLetGo(Number n) {
   pinMode(entry(FREE_PINS, n).pin, discovering ? INPUT_PULLUP : INPUT);
   freeState[n] = discovering ? 0x80 : 0;
 }
 
 void discover(bool on) {
   discovering = on;
-  for (uint8_t n = 0; n < FREE_COUNT; n++) freeLetGo(n);
+  for (Number n = 0; n < FREE_COUNT; n++) freeLetGo(n);
   if (!on) return;
   delay(2);
-  for (uint8_t n = 0; n < FREE_COUNT; n++) freeState[n] = digitalRead(entry(FREE_PINS, n).pin) ? 0x80 : 0;
+  for (Number n = 0; n < FREE_COUNT; n++) freeState[n] = digitalRead(entry(FREE_PINS, n).pin) ? 0x80 : 0;
 }
 
 // Once a millisecond.
 void discoveryRead() {
   if (!discovering) return;
-  for (uint8_t n = 0; n < FREE_COUNT; n++) {
+  for (Number n = 0; n < FREE_COUNT; n++) {
     if (freeState[n] & 0x40) continue;
     bool high = digitalRead(entry(FREE_PINS, n).pin);
     if (high == (bool)(freeState[n] & 0x80)) {
@@ -50,7 +50,7 @@ void hearDiscover(const char *word) {
   if (strcmp(word, "on") && strcmp(word, "off")) return sayError(F("value"), word);
   discover(!strcmp(word, "on"));
   if (discovering)
-    for (uint8_t n = 0; n < FREE_COUNT; n++) sayFree(n);
+    for (Number n = 0; n < FREE_COUNT; n++) sayFree(n);
   say.print(F("is discover "));
   say.print(word);
   say.end();
@@ -59,7 +59,7 @@ void hearDiscover(const char *word) {
 // 0 and 1 drive a pin, - lets it go.
 void hearDrive(const char *name, const char *word) {
   if (!discovering) return sayError(F("discover"), "");
-  for (uint8_t n = 0; n < FREE_COUNT; n++) {
+  for (Number n = 0; n < FREE_COUNT; n++) {
     FreePin free = entry(FREE_PINS, n);
     if (strcmp(free.name, name)) continue;
     if (!strcmp(word, "-")) {

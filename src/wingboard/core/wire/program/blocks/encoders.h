@@ -20,14 +20,14 @@ const int8_t ENCODER_STEP[16] = {0, -1, 1, 0, 1, 0, 0, -1, -1, 0, 0, 1, 0, 1, -1
 volatile uint8_t *encoderPort[ENCODER_COUNT][2];
 uint8_t encoderBit[ENCODER_COUNT][2];
 
-bool encoderClosed(uint8_t n, uint8_t channel) { return !(*encoderPort[n][channel] & encoderBit[n][channel]); }
+bool encoderClosed(Number n, uint8_t channel) { return !(*encoderPort[n][channel] & encoderBit[n][channel]); }
 
-void encoderFind(uint8_t n, uint8_t channel, uint8_t pin) {
+void encoderFind(Number n, uint8_t channel, uint8_t pin) {
   encoderPort[n][channel] = portInputRegister(digitalPinToPort(pin));
   encoderBit[n][channel] = digitalPinToBitMask(pin);
 }
 #else
-bool encoderClosed(uint8_t n, uint8_t channel) {
+bool encoderClosed(Number n, uint8_t channel) {
   Encoder encoder = entry(ENCODERS, n);
   return digitalRead(channel ? encoder.b : encoder.a) == LOW;
 }
@@ -35,10 +35,10 @@ bool encoderClosed(uint8_t n, uint8_t channel) {
 void encoderFind(uint8_t, uint8_t, uint8_t) {}
 #endif
 
-uint8_t encoderNow(uint8_t n) { return (encoderClosed(n, 0) ? 2 : 0) | (encoderClosed(n, 1) ? 1 : 0); }
+uint8_t encoderNow(Number n) { return (encoderClosed(n, 0) ? 2 : 0) | (encoderClosed(n, 1) ? 1 : 0); }
 
 // Looks at one encoder.
-void encoderLook(uint8_t n) {
+void encoderLook(Number n) {
   uint8_t now = encoderNow(n);
   encoderChanges[n] += ENCODER_STEP[encoderLast[n] << 2 | now];
   encoderLast[n] = now;
@@ -51,7 +51,7 @@ void encoderLook(uint8_t n) {
 }
 
 void encodersLook() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++) encoderLook(n);
+  for (Number n = 0; n < ENCODER_COUNT; n++) encoderLook(n);
 }
 
 #if defined(__AVR__)
@@ -81,7 +81,7 @@ void encodersTick() {
 #else
 // Elsewhere each channel interrupts by itself.
 void encodersTick() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
+  for (Number n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
     attachInterrupt(digitalPinToInterrupt(encoder.a), encodersLook, CHANGE);
     attachInterrupt(digitalPinToInterrupt(encoder.b), encodersLook, CHANGE);
@@ -90,7 +90,7 @@ void encodersTick() {
 #endif
 
 void encodersBegin() {
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++) {
+  for (Number n = 0; n < ENCODER_COUNT; n++) {
     Encoder encoder = entry(ENCODERS, n);
     pinMode(encoder.a, INPUT_PULLUP);
     pinMode(encoder.b, INPUT_PULLUP);
@@ -98,12 +98,12 @@ void encodersBegin() {
     encoderFind(n, 1, encoder.b);
   }
   delay(2);
-  for (uint8_t n = 0; n < ENCODER_COUNT; n++) encoderLast[n] = encoderNow(n);
+  for (Number n = 0; n < ENCODER_COUNT; n++) encoderLast[n] = encoderNow(n);
   encodersTick();
 }
 
 // The detents since the last time that one asked: onward is more than nothing, back is less.
-int16_t encoderTaken(uint8_t n) {
+int16_t encoderTaken(Number n) {
   noInterrupts();
   int16_t detents = encoderDetents[n];
   encoderDetents[n] = 0;

@@ -18,7 +18,7 @@ uint16_t expanderOut[EXPANDER_COUNT];
 bool expanderStale[EXPANDER_COUNT];
 bool expanderThere[EXPANDER_COUNT];
 
-void expanderSay(uint8_t n) {
+void expanderSay(Number n) {
   say.print(expanderThere[n] ? F("mended") : F("fault"));
   say.print(F(" expander "));
   say.print(entry(EXPANDERS, n).address, HEX);
@@ -35,7 +35,7 @@ bool expanderWrite(const Expander &expander, uint8_t where, uint16_t word) {
 }
 
 // What it drives comes first, so that no lamp flashes when its terminals turn to outputs.
-bool expanderTell(uint8_t n) {
+bool expanderTell(Number n) {
   Expander expander = entry(EXPANDERS, n);
   expanderStale[n] = false;
   return expanderWrite(expander, LATCHES, expanderOut[n]) && expanderWrite(expander, DIRECTIONS, expander.inputs) &&
@@ -55,7 +55,7 @@ bool expanderAsk(const Expander &expander, uint8_t where, uint16_t &word) {
 
 // A level that changed is believed only of an expander whose pull-ups are still on: after a moment without its supply they
 // are off, and its terminals read anything.
-bool expanderRead(uint8_t n) {
+bool expanderRead(Number n) {
   Expander expander = entry(EXPANDERS, n);
   if (expanderStale[n]) {
     if (!expanderWrite(expander, LATCHES, expanderOut[n])) return false;
@@ -71,9 +71,9 @@ bool expanderRead(uint8_t n) {
   return true;
 }
 
-bool expanderLow(uint8_t n, uint8_t bit) { return !(expanderIn[n] >> bit & 1); }
+bool expanderLow(Number n, uint8_t bit) { return !(expanderIn[n] >> bit & 1); }
 
-void expanderSet(uint8_t n, uint8_t bit, bool on) {
+void expanderSet(Number n, uint8_t bit, bool on) {
   uint16_t was = expanderOut[n];
   if (on) expanderOut[n] |= 1 << bit;
   else expanderOut[n] &= ~(1 << bit);
@@ -87,7 +87,7 @@ void expandersRead(bool linked) {
   static bool told = false;
   bool remind = (uint16_t)((uint16_t)millis() - reminded) >= REMIND;
   if (remind) reminded = millis();
-  for (uint8_t n = 0; n < EXPANDER_COUNT; n++) {
+  for (Number n = 0; n < EXPANDER_COUNT; n++) {
     bool was = expanderThere[n];
     if (remind) expanderThere[n] = expanderTell(n);
     if (expanderThere[n]) expanderThere[n] = expanderRead(n);
@@ -110,7 +110,7 @@ void expandersBegin() {
 #if defined(WIRE_HAS_TIMEOUT)
   Wire.setWireTimeout(3000, true);  // a wire of the bus on ground must not stop everything else
 #endif
-  for (uint8_t n = 0; n < EXPANDER_COUNT; n++) {
+  for (Number n = 0; n < EXPANDER_COUNT; n++) {
     expanderIn[n] = 0xFFFF;
     expanderThere[n] = expanderTell(n) && expanderRead(n);
   }

@@ -17,7 +17,7 @@ int16_t levelNow(uint8_t pin) {
 int16_t levelSaid[LEVEL_COUNT];
 
 // Whether a potentiometer is somewhere else than it was said to be. The ends are always reached.
-bool levelMoved(uint8_t n) {
+bool levelMoved(Number n) {
   int16_t now = levelNow(entry(LEVELS, n));
   int16_t way = now - levelSaid[n];
   bool atEnd = (now == 0 || now == HIGHEST_LEVEL) && way != 0;
@@ -34,13 +34,13 @@ uint32_t ladderSince[LADDER_COUNT];
 
 // The position whose window a reading is in: 1 for the first; windows follow each other, each up to its last reading.
 uint8_t ladderPosition(const Ladder &ladder, int16_t reading) {
-  for (uint8_t n = 0; n < ladder.count; n++)
+  for (Number n = 0; n < ladder.count; n++)
     if (reading <= (int16_t)entry(LADDER_ENDS, ladder.first + n)) return n + 1;
   return ladder.count;
 }
 
 // Whether a selector has come to rest in another window.
-bool ladderMoved(uint8_t n) {
+bool ladderMoved(Number n) {
   Ladder ladder = entry(LADDERS, n);
   uint8_t now = ladderPosition(ladder, levelNow(ladder.pin));
   if (now != ladderSeen[n]) {
@@ -59,10 +59,10 @@ void levelsBegin() {
   analogReadResolution(LEVEL_BITS);
 #endif
 #if LEVEL_COUNT
-  for (uint8_t n = 0; n < LEVEL_COUNT; n++) levelSaid[n] = levelNow(entry(LEVELS, n));
+  for (Number n = 0; n < LEVEL_COUNT; n++) levelSaid[n] = levelNow(entry(LEVELS, n));
 #endif
 #if LADDER_COUNT
-  for (uint8_t n = 0; n < LADDER_COUNT; n++) {
+  for (Number n = 0; n < LADDER_COUNT; n++) {
     Ladder ladder = entry(LADDERS, n);
     ladderSaid[n] = ladderSeen[n] = ladderPosition(ladder, levelNow(ladder.pin));
   }

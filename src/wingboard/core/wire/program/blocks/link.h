@@ -54,7 +54,7 @@ void sayHello() {
 // A colour as # and six hexadecimal figures.
 void sayTint(const uint8_t *colour) {
   say.print(F(" #"));
-  for (uint8_t n = 0; n < 3; n++) {
+  for (Number n = 0; n < 3; n++) {
     if (colour[n] < 16) say.print('0');
     say.print(colour[n], HEX);
   }
@@ -65,7 +65,7 @@ bool tintOf(const char *word, uint8_t *colour) {
   if (*word != '#' || strlen(word) != 7) return false;
   char *end;
   uint32_t whole = strtoul(word + 1, &end, 16);
-  for (uint8_t n = 3; n-- > 0; whole >>= 8) colour[n] = whole;
+  for (Number n = 3; n-- > 0; whole >>= 8) colour[n] = whole;
   return !*end && word[1] != '+' && word[1] != '-' && word[1] != ' ';
 }
 #endif
@@ -101,7 +101,7 @@ int16_t figure(const char *word, int16_t most) {
 }
 
 void hearSet(const char *name, const char *word) {
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+  for (Number n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
     if (strcmp(output.name, name)) continue;
 #if DISPLAY_COUNT
@@ -128,14 +128,14 @@ void hearSet(const char *name, const char *word) {
 #endif
 
 // What is still to be said of everything: its number, inputs before outputs.
-const uint8_t LISTED = 255;
-uint8_t listing = LISTED;
+const Number LISTED = -1;
+Number listing = LISTED;
 
 // Says one thing by its number; false behind the last.
-bool sayNumber(uint8_t n) {
+bool sayNumber(Number n) {
 #if INPUT_COUNT
   if (n < INPUT_COUNT) {
-    sayInput(F("is "), entry(INPUTS, n));
+    sayInput(F("is "), n);
     return true;
   }
 #endif
@@ -151,14 +151,15 @@ bool sayNumber(uint8_t n) {
 
 // A list is said a line at a time, as fast as the port takes it, so that contacts are looked at in between.
 void linkList() {
-  if (Serial.availableForWrite() < 60) return;
-  if (sayNumber(listing)) {
-    listing++;
-    return;
+  while (Serial.availableForWrite() > LONGEST_NAME + 26) {
+    if (sayNumber(listing)) {
+      listing++;
+      continue;
+    }
+    listing = LISTED;
+    say.print(F("end"));
+    return say.end();
   }
-  listing = LISTED;
-  say.print(F("end"));
-  say.end();
 }
 
 void hearGet(const char *name) {
@@ -167,11 +168,11 @@ void hearGet(const char *name) {
     return;
   }
 #if INPUT_COUNT
-  for (uint8_t n = 0; n < INPUT_COUNT; n++)
-    if (!strcmp(entry(INPUTS, n).name, name)) return (void)sayNumber(n);
+  for (Number n = 0; n < INPUT_COUNT; n++)
+    if (!strcmp_P(name, INPUTS[n].name)) return (void)sayNumber(n);
 #endif
 #if OUTPUT_COUNT
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++)
+  for (Number n = 0; n < OUTPUT_COUNT; n++)
     if (!strcmp(entry(OUTPUTS, n).name, name)) return (void)sayNumber(INPUT_COUNT + n);
 #endif
   sayError(F("name"), name);
@@ -188,9 +189,9 @@ void hearTest(const char *word) {
 }
 
 void hearOff() {
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) outputSet[n] = 0;
+  for (Number n = 0; n < OUTPUT_COUNT; n++) outputSet[n] = 0;
 #if DISPLAY_COUNT
-  for (uint8_t n = 0; n < DISPLAY_COUNT; n++) displayShow(n, "");
+  for (Number n = 0; n < DISPLAY_COUNT; n++) displayShow(n, "");
 #endif
   outputsShow(linked);
   say.print(F("is off"));
@@ -222,7 +223,7 @@ bool asSent(char *line) {
 const char WORDS[][9] PROGMEM = {"hello", "ping", "get", "set", "test", "off", "discover", "drive", "debug"};
 
 bool known(const char *word) {
-  for (uint8_t n = 0; n < sizeof WORDS / sizeof WORDS[0]; n++)
+  for (Number n = 0; n < sizeof WORDS / sizeof WORDS[0]; n++)
     if (!strcmp_P(word, WORDS[n])) return true;
   return false;
 }

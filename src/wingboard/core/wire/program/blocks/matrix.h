@@ -11,7 +11,7 @@ uint32_t matrixSeen[MATRIX_ROW_COUNT];
 bool matrixClosed(uint8_t row, uint8_t column) { return matrixSeen[row] >> column & 1; }
 
 void matrixRead() {
-  for (uint8_t n = 0; n < MATRIX_ROW_COUNT; n++) {
+  for (Number n = 0; n < MATRIX_ROW_COUNT; n++) {
     MatrixRow row = entry(MATRIX_ROWS, n);
     uint32_t seen = 0;
     pinMode(row.pin, OUTPUT);  // it is low: its pull-up is off
@@ -24,7 +24,7 @@ void matrixRead() {
 }
 
 void matrixBegin() {
-  for (uint8_t n = 0; n < MATRIX_ROW_COUNT; n++) pinMode(entry(MATRIX_ROWS, n).pin, INPUT);
+  for (Number n = 0; n < MATRIX_ROW_COUNT; n++) pinMode(entry(MATRIX_ROWS, n).pin, INPUT);
   for (uint8_t k = 0; k < MATRIX_COLUMN_COUNT; k++) pinMode(entry(MATRIX_COLUMNS, k), INPUT_PULLUP);
   delayMicroseconds(100);
   matrixRead();

@@ -61,7 +61,7 @@ uint8_t outputShows(const Output &output, uint8_t set, bool linked) {
 
 // Brings every output to what it is to show.
 void outputsShow(bool linked) {
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+  for (Number n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
     uint8_t value = outputShows(output, outputSet[n], linked);
     outputDrive(output, value);
@@ -74,7 +74,7 @@ void outputsShow(bool linked) {
 
 // A load that went off with the link stays off until a host sets it again.
 void loadsForget() {
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++)
+  for (Number n = 0; n < OUTPUT_COUNT; n++)
     if (entry(OUTPUTS, n).kind == LOAD) outputSet[n] = 0;
 }
 
@@ -83,7 +83,7 @@ void outputsBegin() {
 #if PIXEL_COUNT
   pixelsBegin();
 #endif
-  for (uint8_t n = 0; n < OUTPUT_COUNT; n++) {
+  for (Number n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
     if (output.kind == TEXT) continue;
     outputSet[n] = output.kind == LOAD ? 0 : output.boot;
@@ -110,7 +110,7 @@ void outputsBegin() {
 // Contacts that light every lamp do so whether a host is there or not.
 void outputsTest(bool linked) {
   bool pressed = false;
-  for (uint8_t n = 0; n < TESTER_COUNT; n++) pressed |= contactClosed(entry(TESTERS, n));
+  for (Number n = 0; n < TESTER_COUNT; n++) pressed |= contactClosed(entry(TESTERS, n));
   if (pressed == testPressed) return;
   testPressed = pressed;
   outputsShow(linked);

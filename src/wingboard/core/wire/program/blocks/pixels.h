@@ -65,15 +65,15 @@ void pixelSend(uint8_t pin, uint8_t byte) {
 // Green comes first, then red, then blue; where a lamp shows them exchanged, change it here.
 void pixelSendOne(uint8_t pin, const uint8_t *colour, uint8_t bright) {
   const uint8_t ORDER[] = {1, 0, 2};
-  for (uint8_t n = 0; n < 3; n++) pixelSend(pin, (uint16_t)colour[ORDER[n]] * bright / 255);
+  for (Number n = 0; n < 3; n++) pixelSend(pin, (uint16_t)colour[ORDER[n]] * bright / 255);
 }
 
-void pixelSet(uint8_t n, uint8_t bright) {
+void pixelSet(Number n, uint8_t bright) {
   if (pixelBright[n] != bright) pixelsStale = true;
   pixelBright[n] = bright;
 }
 
-void pixelTint(uint8_t n, const uint8_t *colour) {
+void pixelTint(Number n, const uint8_t *colour) {
   memcpy(pixelColour[n], colour, 3);
   pixelsStale = true;
 }
@@ -83,14 +83,14 @@ void pixelsWrite() {
   if (!pixelsStale) return;
   pixelsStale = false;
   delayMicroseconds(PIXELS_SHOW);  // what was sent before is shown for certain
-  for (uint8_t n = 0; n < PIXEL_COUNT; n++) {
+  for (Number n = 0; n < PIXEL_COUNT; n++) {
     Pixel pixel = entry(PIXELS, n);
     for (uint16_t led = 0; led < pixel.leds; led++) pixelSendOne(pixel.pin, pixelColour[n], pixelBright[n]);
   }
 }
 
 void pixelsBegin() {
-  for (uint8_t n = 0; n < PIXEL_COUNT; n++) {
+  for (Number n = 0; n < PIXEL_COUNT; n++) {
     Pixel pixel = entry(PIXELS, n);
     digitalWrite(pixel.pin, LOW);
     pinMode(pixel.pin, OUTPUT);

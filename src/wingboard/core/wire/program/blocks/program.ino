@@ -23,13 +23,16 @@ void loop() {
   linkRead();
   uint16_t now = millis();
   if (now == lastTick) return;
+#if INPUT_COUNT
+  uint16_t passed = now - lastTick;  // milliseconds
+#endif
   lastTick = now;
   noteLook();
 #if EXPANDER_COUNT
   expandersRead(linked);
 #endif
 #if INPUT_COUNT
-  inputsRead(linked);
+  inputsRead(linked, passed < 50 ? passed : 50);
 #endif
 #if TESTER_COUNT && OUTPUT_COUNT
   outputsTest(linked);

@@ -48,7 +48,7 @@ void pairCommand(const Display &display, uint8_t command) {
 // Here segment A is the lowest bit, G the seventh; there it is the other way round. The point is the highest in both.
 uint8_t pairSegments(uint8_t segments) {
   uint8_t turned = segments & 0x80;
-  for (uint8_t n = 0; n < 7; n++)
+  for (Number n = 0; n < 7; n++)
     if (segments >> n & 1) turned |= 1 << (6 - n);
   return turned;
 }
