@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from wingboard.devices.chip import ADDRESS, ENDED, WANTED, WRITTEN, Chip
+from wingboard.devices.native import Native
 
 
 class Readout:
@@ -38,7 +39,7 @@ class Matrix:
     """Contacts with a diode each between rows and columns: a row that is driven low pulls down the columns of what is
     closed in it, and no other."""
 
-    def __init__(self, chip: Chip, at: dict[str, tuple[str, str]]) -> None:
+    def __init__(self, chip: Chip | Native, at: dict[str, tuple[str, str]]) -> None:
         self.chip, self.at, self.closed = chip, at, set[str]()
         self.columns = {column for _, column in at.values()}
         self.ways: dict[int, int] = {}
@@ -61,7 +62,7 @@ class ChainIn:
     """74HC165 from their data sheet: inputs taken while SH/LD is low; QH of the first chip is the data, and each rising
     clock moves all on by one. ``at``: of each contact the number of its chip from 1, and its input A to H."""
 
-    def __init__(self, chip: Chip, data: str, at: dict[str, tuple[int, str]]) -> None:
+    def __init__(self, chip: Chip | Native, data: str, at: dict[str, tuple[int, str]]) -> None:
         self.chip, self.data, self.closed, self.taking = chip, data, set[str](), False
         self.order = {8 * (n - 1) + ord("H") - ord(name): line for line, (n, name) in at.items()}
         self.bits: list[bool] = []
@@ -134,7 +135,7 @@ class Expander:
 class Bus:
     """Expanders by their addresses; those of ``off`` are without their supply."""
 
-    def __init__(self, chip: Chip) -> None:
+    def __init__(self, chip: Chip | Native) -> None:
         self.there: dict[int, Expander] = {}
         self.off = set[int]()
         self.now: Expander | None = None

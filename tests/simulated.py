@@ -22,7 +22,8 @@ from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, SHIFT_IN, SHIFT
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import places
 from wingboard.devices.chip import Chip
-from wingboard.devices.toolchain import HERTZ, compiled
+from wingboard.devices.native import ARCHITECTURES, Native, compiled_here
+from wingboard.devices.toolchain import compiled
 
 COMPARE = {
     "ATmega2560": {"13": (0x44, 6, 0x47), "4": (0x44, 4, 0x48), "11": (0x80, 6, 0x88), "12": (0x80, 4, 0x8A),
@@ -41,9 +42,12 @@ SEEN = 0.03
 class Panel:
     """One board of a design with its program, and the controls and lamps on its pins."""
 
-    def __init__(self, r: Resolved, controller: str, chip: Chip) -> None:
+    def __init__(self, r: Resolved, controller: str, chip: Chip | Native) -> None:
         self.r, self.chip = r, chip
         self.pins = {p.line: p.pin for p in r.design.pins}
+        board = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
+        self.full, self.most = board.volts, (1 << board.bits) - 1
+        """Volts of its logic, and its converter's highest reading."""
         self.channels = [c for c in channels(r).channels if c.controller == controller]
         self.kind = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller)).chip
         self.readouts: dict[str, tuple[Readout, int]] = {}
@@ -132,7 +136,7 @@ class Panel:
             for matrix in {id(m): m for m in self.inputs.values() if isinstance(m, Matrix)}.values():
                 matrix.turned(port, level)
         for tell in self._wires.get((port, bit), ()):
-            tell(bool(level), cycle / HERTZ)
+            tell(bool(level), cycle / self.chip.hertz)
 
     def shows(self, channel: Channel) -> list[int]:
         """The segments of a read-out's digits from the left."""
@@ -194,6 +198,9 @@ class Panel:
         if line in self.addressed:
             return max(self.tint(channel))
         pin = self.pins[line]
+        if isinstance(self.chip, Native):
+            dimmed = self.chip.dims(pin)
+            return 255 * bool(self.chip.drives(pin)) if dimmed is None else dimmed
         control, shift, compare = COMPARE[self.kind].get(pin, (0, 0, 0))
         if compare and self.chip.memory(control) >> shift & 3:
             return self.chip.memory(compare)
@@ -201,13 +208,26 @@ class Panel:
 
 
 @contextmanager
+def _running(files: dict[str, str], chip: str, where: Path) -> Iterator[Chip | Native]:
+    if chip in ARCHITECTURES:
+        here = compiled_here(files, chip, where)
+        assert here.words == "", "the compiler has something to say about our files"
+        with Native(here) as native:
+            yield native
+        return
+    built = compiled(files, chip, where)
+    assert built.words == "", "the compiler has something to say about our files"
+    assert built.over == ""
+    with Chip(built) as simulated:
+        yield simulated
+
+
+@contextmanager
 def powered(r: Resolved, controller: str, where: Path, revision: int = 7) -> Iterator[Panel]:
     """A board of a design, its program compiled and running, its greeting heard."""
     chip = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller)).chip
-    built = compiled(sketch(r, controller, revision).files, chip, where)
-    assert built.words == "", "the compiler has something to say about our files"
-    assert built.over == ""
-    with Chip(built) as running:
+    files = sketch(r, controller, revision).files
+    with _running(files, chip, where) as running:
         panel = Panel(r, controller, running)
         panel.heard(0.3)
         yield panel

@@ -20,6 +20,7 @@ from wingboard.core.wire.program.identity import greeting_of
 from wingboard.devices.byhand import InTime, simulated
 from wingboard.devices.chip import Chip
 from wingboard.devices.host import Happened, Host, LinkLost, greeting
+from wingboard.devices.native import Native
 from wingboard.devices.ports import NoPort, Port
 
 Demo = Callable[[str], Design]
@@ -28,7 +29,7 @@ Demo = Callable[[str], Design]
 class Noisy:
     """A wire that now and then loses or changes a letter, or adds some; its board runs as fast as it can."""
 
-    def __init__(self, chip: Chip, seed: int, each: float) -> None:
+    def __init__(self, chip: Chip | Native, seed: int, each: float) -> None:
         self.chip, self.chance, self.each = chip, random.Random(seed), each
 
     @property

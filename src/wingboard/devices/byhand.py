@@ -5,7 +5,7 @@ from __future__ import annotations
 import queue
 import threading
 import time
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -19,6 +19,7 @@ from wingboard.core.wire.program.sketch import sketch
 from wingboard.core.wire.program.tables import letter_of
 from wingboard.devices.chip import Chip
 from wingboard.devices.host import PING, Wire
+from wingboard.devices.native import ARCHITECTURES, Native, compiled_here
 from wingboard.devices.spoken import Lines
 from wingboard.devices.toolchain import compiled
 
@@ -33,7 +34,7 @@ LAST = 0.3
 class InTime:
     """A simulated chip that is no faster than the clock."""
 
-    def __init__(self, chip: Chip) -> None:
+    def __init__(self, chip: Chip | Native) -> None:
         self.chip, self._begun = chip, time.monotonic()
 
     @property
@@ -69,8 +70,15 @@ def simulated(r: Resolved, letter: str, revision: int) -> Iterator[InTime]:
         there = ", ".join(letter_of(r, one) for one in programmed(r))
         raise UnknownThing(f"There is no board {letter} that takes a program; there are: {there or 'none'}")
     chip = board_of(r.design, next(c.board for c in r.design.controllers if c.id == board)).chip
-    with TemporaryDirectory() as made, Chip(compiled(sketch(r, board, revision).files, chip, Path(made))) as running:
+    files = sketch(r, board, revision).files
+    with TemporaryDirectory() as made, _started(files, chip, Path(made)) as running:
         yield InTime(running)
+
+
+def _started(files: Mapping[str, str], chip: str, where: Path) -> Chip | Native:
+    if chip in ARCHITECTURES:
+        return Native(compiled_here(files, chip, where))
+    return Chip(compiled(files, chip, where))
 
 
 def typed(wire: Wire, lines: Iterable[str]) -> Iterator[str]:

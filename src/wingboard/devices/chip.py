@@ -35,6 +35,8 @@ class Crashed(Exception):
 class Chip:
     """A chip with a program, running from reset on; time passes only in :meth:`run`."""
 
+    hertz = HERTZ
+
     def __init__(self, built: Built) -> None:
         """:raises NoTools: the simulator is not installed."""
         self._library = _library()

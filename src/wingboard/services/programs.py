@@ -17,6 +17,7 @@ from wingboard.core.wire.program.channels import READ, channels, programmed
 from wingboard.core.wire.program.identity import Judged, greeting_of, judged
 from wingboard.core.wire.program.sketch import Sketch, sketch
 from wingboard.devices.host import greeting
+from wingboard.devices.native import ARCHITECTURES, compiled_here
 from wingboard.devices.ports import NoPort, Port, ports
 from wingboard.devices.toolchain import Built, compiled
 from wingboard.services.archive import zipped
@@ -86,10 +87,19 @@ def size_of(r: Resolved, made: Sketch, board: str) -> Size:
 def _size(chip: str, files: tuple[tuple[str, str], ...], counts: tuple[tuple[str, int], ...]) -> Size:
     with _ONE, TemporaryDirectory() as where:
         try:
+            if chip in ARCHITECTURES:
+                return Size(cannot=_against_standin(chip, dict(files), Path(where)))
             built = compiled(dict(files), chip, Path(where))
         except DesignError as error:
             return Size(cannot=str(error))
     return Size(built.flash, built.target.flash, built.ram, built.target.ram, too_large(built, counts))
+
+
+def _against_standin(chip: str, files: dict[str, str], where: Path) -> str:
+    """What is known of a program whose own tools are in no package registry."""
+    words = compiled_here(files, chip, where).words
+    said = f"the compiler says: {words[:500]}" if words else "without a word"
+    return f"the tools for {chip} are in no package registry. Against a stand-in of its core it was, {said}"
 
 
 def too_large(built: Built, counts: Iterable[tuple[str, int]]) -> str:
