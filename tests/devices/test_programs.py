@@ -365,6 +365,10 @@ def test_the_protocol_s_page_says_what_a_board_does(demo: Demo, tmp_path: Path) 
         assert said == []
     errors = {line.split("`")[1].split()[1] for line in text.splitlines() if line.startswith("| `error ")}
     files = sketch(r, programmed(r)[0], 1).files
+    said_by_hosts = text.split("## What a host says")[1].split("\n## ")[0]
+    assert set(re.findall(r"^\| `(\w+)", said_by_hosts, re.MULTILINE)) == set(
+        re.findall(r'"(\w+)"', files["link.h"].split("WORDS[][9] PROGMEM = {")[1].split("}")[0])
+    )
     blocks = files["link.h"] + files["discovery.h"]
     assert errors == set(re.findall(r'sayError\(F\("(\w+)"\)', blocks))
 

@@ -3705,10 +3705,10 @@ export interface components {
              */
             pins: string[];
             /**
-             * Words
-             * @description What each contact, or each position, means
+             * Values
+             * @description What each value means, such as “1 pressed”
              */
-            words: string[];
+            values: string[];
         };
         /**
          * ChipPinView
@@ -4236,10 +4236,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 17
+             * @default 18
              * @constant
              */
-            version: 17;
+            version: 18;
             /** Name */
             name: string;
             /**
@@ -4775,6 +4775,11 @@ export interface components {
             steady?: boolean | null;
             /** Tests Lamps */
             tests_lamps?: boolean | null;
+            /**
+             * Tests By Program
+             * @description Its board's program lights every lamp while it is closed
+             */
+            tests_by_program?: boolean | null;
             /**
              * Boot
              * @description Its lamps from power-up on
@@ -6030,6 +6035,12 @@ export interface components {
              * @default false
              */
             tests_lamps: boolean;
+            /**
+             * Tests By Program
+             * @description While its contact is closed, its board's program lights every lamp on that board
+             * @default false
+             */
+            tests_by_program: boolean;
             /**
              * Steady
              * @description 100 nF at the pin of its ladder

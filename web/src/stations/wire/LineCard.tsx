@@ -104,7 +104,9 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
           />
         </div>
       )}
-      {part?.lines.some((line) => line.does === "lamp" || (line.id === "data" && part.lines.length === 1)) && (
+      {part?.lines.some(
+        (line) => line.does === "lamp" || (line.id === "data" && part.lines.length === 1),
+      ) && (
         <div className="mt-1 grid max-w-80 grid-cols-2 gap-2">
           <FigureField
             label="At power-up, 0 to 255"
