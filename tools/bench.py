@@ -7,6 +7,7 @@ import math
 import random
 import statistics
 import sys
+import threading
 import time
 from collections.abc import Callable
 
@@ -36,6 +37,7 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.pins.solve import solve
 from wingboard.demo import demo_texts
+from wingboard.devices.byhand import simulated
 from wingboard.services.archive import archive_of
 from wingboard.services.steady import steady_memory
 from wingboard.services.workers import warm_up
@@ -145,6 +147,28 @@ def export_row() -> Row:
     return "every file of the demo", f"{median_ms(work, 3) / 1000:.2f} s", "under 3 s"
 
 
+def boards_row() -> Row:
+    """Both large boards of the demo on simulated chips side by side, each with its program, asked for everything."""
+    r = Resolved(read_design(demo_texts()["kestrel-line-9"], catalogue()))
+    paces: list[float] = []
+
+    def run(letter: str) -> None:
+        with simulated(r, letter, 1) as there:
+            start = time.perf_counter()
+            while there.chip.now < 4.0:
+                there.chip.hear("get\n")
+                there.chip.run(0.5)
+                there.chip.said()
+            paces.append(there.chip.now / (time.perf_counter() - start))
+
+    both = [threading.Thread(target=run, args=(letter,)) for letter in ("A", "B")]
+    for one in both:
+        one.start()
+    for one in both:
+        one.join()
+    return "both boards of the demo, simulated", f"{min(paces):.1f} × real time", "keep up with real time"
+
+
 def travel_rows() -> list[Row]:
     """Travel of the demo's sheets against a routing solver's, and blanks against another packer's."""
     r = Resolved(read_design(demo_texts()["kestrel-line-9"], catalogue()))
@@ -230,7 +254,7 @@ def main() -> int:
     paces.append(machine_pace())
     rows += start_rows()
     paces.append(machine_pace())
-    rows += [archive_row(), export_row(), *light_rows(), *pins_rows(), *travel_rows(), page_row()]
+    rows += [archive_row(), export_row(), *light_rows(), *pins_rows(), *travel_rows(), boards_row(), page_row()]
     if "--no-browser" not in sys.argv:
         rows.append(drag_row())
     rows.insert(0, machine_row([*paces, machine_pace()]))

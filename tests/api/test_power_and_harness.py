@@ -6,6 +6,7 @@ import csv
 import io
 import xml.etree.ElementTree as ET
 import zipfile
+from pathlib import Path
 from typing import Any
 
 import pypdfium2
@@ -136,6 +137,40 @@ def test_what_cannot_be_is_refused_where_it_was_said(tram: TestClient, command: 
     assert answer.status_code in (404, 409, 422), answer.text
     assert field in answer.text
     assert tram.get(TRAM).json()["design"] == before
+
+
+def test_a_board_with_another_program_gets_its_differences_in_lines(tram: TestClient, tmp_path: Path) -> None:
+    def lines_of(letter: str) -> str:
+        program = next(p for p in tram.get(f"{TRAM}/wire/programs").json()["programs"] if p["letter"] == letter)
+        tables = next(f["text"] for f in program["files"] if f["name"] == "tables.h")
+        return tables.split('LINES[] PROGMEM = "')[1][:4]
+
+    def judged(said: str) -> dict[str, Any]:
+        answer: dict[str, Any] = tram.get(f"{TRAM}/wire/on-board", params={"said": said}).json()
+        return answer
+
+    a, b = lines_of("A"), lines_of("B")
+    head = tram.get(TRAM).json()["revision"]
+    name = "of kestrel-line-no-9 revision"
+    assert judged(f"< board 1 A {name} {head} lines {a} ~00")["state"] == "same"
+    change = {"do": "pin", "line": "f18.on", "controller": "atmega2560-1", "pin": "A0", "found": False}
+    assert tram.post(f"{TRAM}/commands", json={"base": head, "key": "moved", "commands": [change]}).status_code == 200
+    found = judged(f"board 1 A {name} {head} lines {a}")
+    assert (found["state"], found["board"]) == ("differs", "atmega2560-1")
+    assert [(d["name"], d["change"], d["now"]) for d in found["differences"]] == [("master-key", "moved", "pin A0")]
+    assert judged(f"board 1 B {name} {head} lines {b}")["state"] == "same", "nothing of B changed"
+    assert judged(f"board 1 A {name} {head} lines 0000")["state"] == "unknown"
+    assert judged(f"board 1 A {name} 9999 lines {a}")["state"] == "unknown"
+    for other in (
+        f"board 2 A {name} 1 lines {a}",
+        f"board 1 A of a-lathe revision 1 lines {a}",
+        f"board 1 Q {name} 1 lines {a}",
+    ):
+        assert judged(other)["state"] == "other"
+    assert judged("ready.")["errors"][0]["path"] == "said"
+    refused = tram.post("/api/ports/greeting", json={"port": str(tmp_path)})
+    assert refused.status_code == 422 and "Nothing is plugged in" in refused.json()["detail"]
+    assert isinstance(tram.get("/api/ports").json(), list)
 
 
 def test_programs_are_shown_with_their_files_and_come_as_folders(tram: TestClient) -> None:

@@ -33,7 +33,7 @@ def code_of(r: Resolved, board: str) -> str:
     ({"do": "pin", "line": "f18.on", "controller": BOARD, "pin": "A0", "found": False},
      [("master-key", "moved")]),
     ({"do": "edit_function", "function": "f60", "lost": "hold"}, [("lost-link", "changed")]),
-    ({"do": "edit_function", "function": "f18", "name": "Key"}, [("key", "new"), ("master-key", "gone")]),
+    ({"do": "edit_function", "function": "f18", "name": "Key"}, [("key", "renamed")]),
     ({"do": "rename", "name": "Another tram"}, []),
 ])  # fmt: skip
 def test_what_changed_is_said_by_name(demo: Demo, command: dict[str, Any], expected: list[tuple[str, str]]) -> None:

@@ -3701,9 +3701,19 @@ export interface components {
             function: string;
             /**
              * Pins
-             * @description Of its lines; a dash where a chip or a matrix has it
+             * @description Of its lines, those that have one of their own
              */
             pins: string[];
+            /**
+             * Where
+             * @description Where all of it is read or driven, chips and matrices too
+             */
+            where: string;
+            /**
+             * By
+             * @description The network that reads or drives it; none for pins of its own
+             */
+            by: ("matrix" | "matrix-bare" | "shift-in" | "shift-out" | "expander" | "digits" | "pixels") | null;
             /**
              * Values
              * @description What each value means, such as “1 pressed”
@@ -4573,7 +4583,7 @@ export interface components {
              * Change
              * @enum {string}
              */
-            change: "new" | "gone" | "moved" | "changed";
+            change: "new" | "gone" | "renamed" | "moved" | "changed";
             /** Was */
             was: string;
             /** Now */

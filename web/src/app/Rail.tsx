@@ -57,7 +57,7 @@ function Counts({ findings, wait }: { findings: Finding[]; wait: Wait | undefine
     );
   }
   return (
-    <span className="num mt-0.5 flex gap-2 text-[11px] max-[900px]:gap-1">
+    <span className="num mt-0.5 flex flex-wrap gap-x-2 text-[11px] max-[900px]:gap-x-1">
       {stops > 0 && (
         <span className={`flex items-center gap-1 ${TEXT.must}`}>
           <Mark kind="must" className="size-2" />

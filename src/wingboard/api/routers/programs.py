@@ -12,9 +12,11 @@ from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, fi
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import READ, Kind, Unserved, channels, meanings, programmed
+from wingboard.core.wire.program.differing import told
 from wingboard.core.wire.program.identity import State
 from wingboard.core.wire.program.sketch import homeless
 from wingboard.core.wire.program.tables import letter_of
+from wingboard.core.wire.schemes.networks import NetworkKind, networks
 from wingboard.services.programs import folder, on_board, program, size_of
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -27,7 +29,9 @@ class ChannelView(BaseModel):
     kind: Kind
     reads: bool
     function: str
-    pins: list[str] = Field(description="Of its lines; a dash where a chip or a matrix has it")
+    pins: list[str] = Field(description="Of its lines, those that have one of their own")
+    where: str = Field(description="Where all of it is read or driven, chips and matrices too")
+    by: NetworkKind | None = Field(description="The network that reads or drives it; none for pins of its own")
     values: list[str] = Field(description="What each value means, such as “1 pressed”")
 
 
@@ -82,7 +86,7 @@ class DifferenceView(BaseModel):
     """A thing that a board's program does otherwise than the design says now."""
 
     name: str
-    change: Literal["new", "gone", "moved", "changed"]
+    change: Literal["new", "gone", "renamed", "moved", "changed"]
     was: str
     now: str
 
@@ -138,15 +142,21 @@ def _view(r: Resolved, board: str, revision: int) -> ProgramView:
     made = program(r, board, revision)
     controller = next(c for c in r.design.controllers if c.id == board)
     pins = {p.line: p.pin for p in r.design.pins}
+    by = {s.id: network.kind for network in networks(r) for s in network.signals}
     there = [
         ChannelView(
-            name=c.name, kind=c.kind, reads=c.kind in READ, function=c.function,
-            pins=[pins.get(line.id, "–") for line in c.lines],
+            name=c.name,
+            kind=c.kind,
+            reads=c.kind in READ,
+            function=c.function,
+            pins=[pins[line.id] for line in c.lines if line.id in pins],
+            where=told(r, board)[c.name].where,
+            by=by.get(c.lines[0].id),
             values=[f"{value} {word}" for value, word in meanings(r, c)],
         )
         for c in channels(r).channels
         if c.controller == board
-    ]  # fmt: skip
+    ]
     return ProgramView(
         board=board,
         name=controller.name,

@@ -17,6 +17,7 @@ const MARKS: Record<OnBoardView["state"], MarkKind> = {
 const CHANGES: Record<OnBoardView["differences"][number]["change"], string> = {
   new: "is new",
   gone: "is gone",
+  renamed: "has another name",
   moved: "moved",
   changed: "changed",
 };
@@ -28,10 +29,15 @@ export function OnBoard({ onTold }: { onTold: (board: string) => void }) {
   const [said, setSaid] = useState("");
   const [asking, setAsking] = useState(false);
   const [wrong, setWrong] = useState("");
-  const ports = useQuery({ queryKey: ["ports"], queryFn: () => answered(api.GET("/api/ports")) });
+  const ports = useQuery({
+    queryKey: ["ports"],
+    queryFn: () => answered(api.GET("/api/ports")),
+    staleTime: 0,
+  });
   const [port, setPort] = useState("");
   const judging = (text: string) => ({
     queryKey: ["on-board", id, revision, text],
+    retry: false,
     queryFn: () =>
       answered(
         api.GET("/api/designs/{design_id}/wire/on-board", {
@@ -42,7 +48,9 @@ export function OnBoard({ onTold }: { onTold: (board: string) => void }) {
   const judged = useQuery({ ...judging(said), enabled: said !== "", placeholderData: (before) => before });
   const take = async (text: string) => {
     setWrong("");
-    if (text) onTold((await client.fetchQuery(judging(text))).board);
+    setSaid("");
+    if (!text) return;
+    onTold((await client.fetchQuery(judging(text))).board);
     setSaid(text);
   };
   const there = ports.data ?? [];
@@ -77,7 +85,10 @@ export function OnBoard({ onTold }: { onTold: (board: string) => void }) {
             </Button>
           </div>
           <p className="mt-1 text-faint">
-            Most boards start anew when they are asked: loads go off, lamps to their state of power-up.
+            Most boards start anew when they are asked: loads go off, lamps to their state of power-up.{" "}
+            <button type="button" className="text-petrol underline" onClick={() => void ports.refetch()}>
+              Look for ports again
+            </button>
           </p>
         </>
       ) : (

@@ -24,6 +24,15 @@ const KINDS: Record<ProgramView["channels"][number]["kind"], string> = {
   load: "load",
   text: "read-out",
 };
+const BY: Record<NonNullable<ProgramView["channels"][number]["by"]>, string> = {
+  matrix: "matrix",
+  "matrix-bare": "matrix",
+  "shift-in": "chain",
+  "shift-out": "chain",
+  expander: "expander",
+  digits: "chain",
+  pixels: "chain",
+};
 const TABLES = "tables.h";
 
 export function Programs() {
@@ -137,11 +146,13 @@ function Channels({ title, of }: { title: string; of: readonly ProgramView["chan
               className="flex w-full items-baseline gap-2 text-left enabled:hover:underline"
               disabled={!one.function}
               onClick={() => select([one.function])}
-              title={one.values.length > 0 ? one.values.join(", ") : undefined}
+              title={[...one.values, one.where].join(", ")}
             >
               <b className="num min-w-0 flex-1 truncate">{one.name}</b>
               <span className="shrink-0 text-faint">{KINDS[one.kind]}</span>
-              <span className="num w-20 shrink-0 truncate text-right">{one.pins.join(" ")}</span>
+              <span className="num w-20 shrink-0 truncate text-right">
+                {one.by ? BY[one.by] : one.pins.join(" ")}
+              </span>
             </button>
           </li>
         ))}

@@ -43,7 +43,7 @@ class Difference(NamedTuple):
     """A thing that is not as it was. ``was`` and ``now`` say only what differs; empty where it was not, or is gone."""
 
     name: str
-    change: Literal["new", "gone", "moved", "changed"]
+    change: Literal["new", "gone", "renamed", "moved", "changed"]
     was: str
     now: str
 
@@ -145,9 +145,16 @@ def differences(was: Resolved, now: Resolved, controller: str) -> tuple[Differen
         told(r, controller) if any(c.id == controller for c in r.design.controllers) else {} for r in (was, now)
     )
     found = []
-    for name in sorted({*old, *new}):
+    called: dict[Told, list[str]] = {}
+    for name in sorted(old.keys() - new.keys()):
+        called.setdefault(old[name], []).append(name)
+    renamed = {name: called[new[name]].pop(0) for name in sorted(new.keys() - old.keys()) if called.get(new[name])}
+    for name in sorted({*old, *new} - set(renamed.values())):
         a, b = old.get(name), new.get(name)
         if a == b:
+            continue
+        if name in renamed:
+            found.append(Difference(name, "renamed", renamed[name], name))
             continue
         if a is None or b is None:
             there = a or b
