@@ -33,8 +33,8 @@ def on_board(desk: Desk, design_id: str, said: str) -> Judged:
 
     :raises DesignError: it is no such answer.
     """
-    answer = greeting_of(said)
     now, then = desk.open(design_id), None
+    answer = greeting_of(said)
     if 1 <= answer.revision <= now.row.number:
         with suppress(StoreError):
             then = desk.open(design_id, answer.revision).resolved
