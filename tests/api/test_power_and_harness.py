@@ -143,7 +143,7 @@ def test_a_board_with_another_program_gets_its_differences_in_lines(tram: TestCl
     def lines_of(letter: str) -> str:
         program = next(p for p in tram.get(f"{TRAM}/wire/programs").json()["programs"] if p["letter"] == letter)
         tables = next(f["text"] for f in program["files"] if f["name"] == "tables.h")
-        return tables.split('LINES[] PROGMEM = "')[1][:4]
+        return str(tables).split('LINES[] PROGMEM = "')[1][:4]
 
     def judged(said: str) -> dict[str, Any]:
         answer: dict[str, Any] = tram.get(f"{TRAM}/wire/on-board", params={"said": said}).json()

@@ -244,6 +244,8 @@ def test_addressable_lamps_take_their_colour_and_strips_behind_are_no_brighter_t
         assert (panel.tint(by_name["f1"]), panel.tint(by_name["f2"])) == ((255, 110, 0), (10, 11, 12))
         panel.tell("set plate.strips 255")
         assert panel.tint(by_name["plate.strips"]) == (102,) * 3
+        panel.tell("set plate.light 255")
+        assert panel.brightness(by_name["plate.light"]) == 102
         panel.heard(3.2)
         assert panel.tint(by_name["f1"]) == (0, 0, 0)
 

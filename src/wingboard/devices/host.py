@@ -101,8 +101,8 @@ class Host:
         until = self._wire.now + ANSWERED_IN
         while self._wire.now < until:
             for words in self._heard(asked):
-                if words[:2] in (("error", "checksum"), ("error", "line")) or not words:
-                    return None
+                if not words or (words[0] == "error" and not _refuses(asked, words)):
+                    return None  # garbled, on the way back or there
                 if not found and not _answers(asked, words):
                     continue  # to what was asked before
                 found.append(words)
@@ -143,6 +143,15 @@ def _answers(asked: tuple[str, ...], words: tuple[str, ...]) -> bool:
     if asked == ("discover", "on"):
         return first == "pin" or words[:2] == ("is", "discover")
     return words[:2] == ("is", asked[0])
+
+
+def _refuses(asked: tuple[str, ...], words: tuple[str, ...]) -> bool:
+    """Whether an error is about what was asked, and not about what a wire made of it."""
+    what, about = words[1], words[2:]
+    if what == "discover":
+        return asked[0] == "drive"
+    named = {"word": asked[:1], "name": asked[1:2], "pin": asked[1:2], "value": asked[-1:] if len(asked) > 1 else ()}
+    return what in named and about in (named[what], ())
 
 
 def _ends(asked: tuple[str, ...], words: tuple[str, ...]) -> bool:

@@ -87,9 +87,10 @@ def _how(r: Resolved, c: Channel) -> str:
         words.append(f"windows up to {', '.join(str(tap.high) for tap in ladder_of(r, c).taps)}")
     elif c.kind == "text":
         words.append(f"{c.digits} digits" + (f", {c.dark} dark" if c.dark else ""))
-    elif c.kind == "colour" and f is None:
-        words.append(f"{leds_behind(r, c)} LEDs, {light_level(r, c) * 100:.0f} %")
-    elif c.kind == "colour" and f is not None:
+    elif f is None:
+        leds = f"{leds_behind(r, c)} LEDs, " if c.kind == "colour" else ""
+        words.append(f"{leds}{light_level(r, c) * 100:.0f} % at the most")
+    elif c.kind == "colour":
         words.append(wanted_colour(f) or "white")
     elif any(line.divided for line in c.lines):
         words.append("closed is high")

@@ -173,7 +173,7 @@ class _Writing:
             *self._head(),
             *_table("Input", "INPUTS", "INPUT_COUNT", "What is read, by contacts before all else", inputs),
             *_table("Contact", "CONTACTS", "CONTACT_COUNT", "Contacts, and where each is read", self.contacts),
-            *_table("uint8_t", "TESTERS", "TESTER_COUNT", "Contacts that light every lamp here", self.testers),
+            *_table("Number", "TESTERS", "TESTER_COUNT", "Contacts that light every lamp here", self.testers),
             *_table("MatrixRow", "MATRIX_ROWS", "MATRIX_ROW_COUNT", "Rows of matrices: pin, first column, how many",
                     self.rows),
             *_table("uint8_t", "MATRIX_COLUMNS", "MATRIX_COLUMN_COUNT", "Columns of matrices", self.columns),
@@ -290,7 +290,8 @@ class _Writing:
         if f is not None and channel.kind in LAMPS:
             boot, lost = str(f.boot), WHEN_LOST[f.lost]
         kind = "LOAD" if channel.kind == "sound" else channel.kind.upper()
-        return _Row((f'"{channel.name}"', kind, where, a, b, boot, lost), _of(self.r, channel))
+        most = "255" if channel.function or channel.kind == "colour" else str(round(255 * light_level(self.r, channel)))
+        return _Row((f'"{channel.name}"', kind, where, a, b, most, boot, lost), _of(self.r, channel))
 
     def _own_pixels(self, channel: Channel) -> tuple[str, str, str]:
         """Addressable lamps on a pin of their own: one, or all that light a module from behind."""
@@ -319,7 +320,7 @@ def _table(kind: str, name: str, count: str, words: str, rows: Sequence[_Row]) -
         return
     yield f"// {words}."
     yield f"const {kind} {name}[] PROGMEM = {{"
-    simple = kind.startswith("uint")
+    simple = kind in ("uint8_t", "uint16_t", "Number")
     widths = [max(len(row.cells[n]) for row in rows) for n in range(len(rows[0].cells))]
     for n, row in enumerate(rows):
         cells = ", ".join(cell.ljust(width) for cell, width in zip(row.cells, widths, strict=True)).rstrip()

@@ -104,13 +104,13 @@ struct FreePin {
 enum OutputKind : uint8_t { LAMP, DIMMED, COLOUR, LOAD, TEXT };
 
 // Something that is driven: `a` is its pin, its chip (with its bit `b`), or its number among the addressable lamps or the
-// read-outs. `boot`: its value from power-up on, `lost`: what it goes to when the link is lost: HOLD where it stays as it
+// read-outs. `most`: of 255, what a lamp that is dimmed gets when it is set to 255. `boot`: its value from power-up on, `lost`: what it goes to when the link is lost: HOLD where it stays as it
 // is, BLINK where it says so.
 struct Output {
   char name[LONGEST_NAME];
   uint8_t kind, where;
   Number a;
-  uint8_t b;
+  uint8_t b, most;
   int16_t boot, lost;
 };
 const int16_t HOLD = -1;

@@ -34,7 +34,7 @@ void outputDrive(const Output &output, uint8_t value) {
   if (output.kind == COLOUR) return pixelSet(output.a, value);
 #endif
   if (output.kind == DIMMED) {
-    analogWrite(output.a, value);
+    analogWrite(output.a, (uint16_t)value * output.most / 255);
   } else {
     digitalWrite(output.a, value ? HIGH : LOW);
   }
