@@ -55,7 +55,9 @@ def test_every_line_of_the_demo_is_read_or_driven_by_name(demo: Demo, name: str,
     r = Resolved(demo(name))
     assert channels(r).unserved == ()
     proven: set[str] = set()
+    table = (Path(__file__).parents[2] / "docs" / "proven.md").read_text("utf-8")
     for controller in programmed(r):
+        before = len(proven)
         with powered(r, controller, tmp_path / controller) as panel:
             greeting = panel.tell("hello")
             assert len(greeting) == 1 and greeting[0].startswith("board 1 ")
@@ -63,6 +65,10 @@ def test_every_line_of_the_demo_is_read_or_driven_by_name(demo: Demo, name: str,
             for channel in panel.channels:
                 prove(panel, channel)
                 proven |= {line.id for line in channel.lines}
+        there = sum(p.controller == controller for p in r.design.pins)
+        board = next(c.name for c in r.design.controllers if c.id == controller)
+        assert f"| {r.design.name} | {board} | {there} | {len(proven) - before} | 100 % |" in table
+        assert len(proven) - before == there
     assert proven == {line.id for line in lines(r)}, "100 % of the lines"
 
 
@@ -221,6 +227,9 @@ def test_lamps_start_and_lose_their_link_as_the_design_says(tmp_path: Path) -> N
         assert [shown(name) for name in wanted] == [{255}, {0}, {255}, {0, 255}]
         panel.tell("hello")
         assert [panel.brightness(lamps[name]) for name in wanted] == [255] * 4
+        panel.tell("off", "test on")
+        panel.heard(3.1)
+        assert shown("f1") == {0}, "a lamp test ends with the link that asked for it"
 
 
 def test_addressable_lamps_take_their_colour_and_strips_behind_are_no_brighter_than_the_design(tmp_path: Path) -> None:
@@ -376,7 +385,8 @@ def test_the_protocol_s_page_says_what_a_board_does(demo: Demo, tmp_path: Path) 
 
 
 PARTS = ("toggle-small-on-off", "toggle-small-on-off-on", "button-16-lit", "rotary-8", "encoder-push", "led-5-bare",
-         "readout-4-digits", "thumbwheel-bcd", "key-on-off")  # fmt: skip
+         "readout-4-digits", "readout-3-digits", "thumbwheel-bcd", "key-on-off", "lamp-8-addressable", "potentiometer",
+         "sounder-12")  # fmt: skip
 
 
 @settings(max_examples=8, deadline=None)
@@ -385,7 +395,7 @@ def test_random_panels_over_every_scheme_are_read_and_driven(data: st.DataObject
     known = [part for part in PARTS if part in catalogue()]
     chosen = data.draw(st.lists(st.sampled_from(known), min_size=2, max_size=5))
     design = plate(*((part, 25.0 + 36 * n, 60.0) for n, part in enumerate(chosen)))
-    ways = st.sampled_from(("direct", "ladder", "binary", "matrix", "shift", "digits"))
+    ways = st.sampled_from(("direct", "ladder", "binary", "matrix", "shift", "expander", "digits"))
     asked: list[Raw] = [{"do": "edit_function", "function": f.id, "scheme": data.draw(ways)} for f in design.functions]
     r = with_board(design, data.draw(st.sampled_from(("atmega328p", "atmega2560", "esp32", "rp2040"))), *asked)
     bare = {u.line.id for u in channels(r).unserved if u.why == "it has no pin yet"}

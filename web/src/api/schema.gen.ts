@@ -3710,6 +3710,11 @@ export interface components {
              */
             where: string;
             /**
+             * How
+             * @description What it does at power-up and without a link, where that is said, and the like
+             */
+            how: string;
+            /**
              * By
              * @description The network that reads or drives it; none for pins of its own
              */

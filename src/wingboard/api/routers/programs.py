@@ -31,6 +31,7 @@ class ChannelView(BaseModel):
     function: str
     pins: list[str] = Field(description="Of its lines, those that have one of their own")
     where: str = Field(description="Where all of it is read or driven, chips and matrices too")
+    how: str = Field(description="What it does at power-up and without a link, where that is said, and the like")
     by: NetworkKind | None = Field(description="The network that reads or drives it; none for pins of its own")
     values: list[str] = Field(description="What each value means, such as “1 pressed”")
 
@@ -151,6 +152,7 @@ def _view(r: Resolved, board: str, revision: int) -> ProgramView:
             function=c.function,
             pins=[pins[line.id] for line in c.lines if line.id in pins],
             where=told(r, board)[c.name].where,
+            how="" if c.kind == "ladder" else told(r, board)[c.name].how,
             by=by.get(c.lines[0].id),
             values=[f"{value} {word}" for value, word in meanings(r, c)],
         )

@@ -154,6 +154,11 @@ function Channels({ title, of }: { title: string; of: readonly ProgramView["chan
                 {one.by ? BY[one.by] : one.pins.join(" ")}
               </span>
             </button>
+            {(one.how || one.kind === "load" || one.kind === "sound") && (
+              <p className="text-[11px] text-faint">
+                {one.how || "off at power-up, and without a link until it is set again"}
+              </p>
+            )}
           </li>
         ))}
       </ul>

@@ -115,6 +115,7 @@ bool inputChanged(Number n, const InputHow &input) {
 
 // So many milliseconds after the last time: contacts are all looked at, voltages one at a time, since the converter takes its time.
 void inputsRead(bool report, uint8_t passed) {
+  (void)passed;  // of a board without contacts
   static uint8_t voltage = 0;
   uint8_t voltages = 0;
   networksRead();

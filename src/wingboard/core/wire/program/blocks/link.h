@@ -28,7 +28,10 @@ uint32_t lastHeard = 0;
 void linkChanged() {
   if (!linked) noting = false;
 #if OUTPUT_COUNT
-  if (!linked) loadsForget();
+  if (!linked) {
+    loadsForget();
+    testAsked = false;
+  }
   outputsShow(linked);
 #endif
 #if FREE_COUNT
