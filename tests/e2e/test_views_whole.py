@@ -143,6 +143,16 @@ def test_the_views_of_the_wire(watched: Page, address: str, demo_desk: Desk, the
     expect(watched.get_by_label("tables.h", exact=True)).to_contain_text("#define INPUT_COUNT")
     expect(watched.get_by_role("region", name="Not served")).to_contain_text("Horn, 13: it has no pin yet")
     expect(watched.get_by_text(re.compile("of 253,952 bytes of flash"))).to_be_visible()
+    on_board, hello = (
+        watched.get_by_role("region", name="On the board"),
+        watched.get_by_label("Or what it answers to hello"),
+    )
+    for answer, means in (("ready.", "is not what a board answers to hello"),
+                          ("board 1 A of kestrel-line-no-9 revision 1 lines 0000 ~00", "what, cannot be told"),
+                          ("board 1 A of a-lathe revision 1 lines 0000", "of another design, “a-lathe”")):  # fmt: skip
+        hello.fill(answer)
+        hello.press("Enter")
+        expect(on_board).to_contain_text(means)
     sound(watched)
     watched.get_by_role("tab", name="Lines", exact=True).click()
     watched.get_by_role("tab", name="Left module").click()

@@ -18,15 +18,13 @@ from wingboard.core.wire.program.identity import board_of_letter
 from wingboard.core.wire.program.sketch import sketch
 from wingboard.core.wire.program.tables import letter_of
 from wingboard.devices.chip import Chip
-from wingboard.devices.host import PING, Wire
+from wingboard.devices.host import PING, STARTS, Wire
 from wingboard.devices.native import ARCHITECTURES, Native, compiled_here
 from wingboard.devices.spoken import Lines
 from wingboard.devices.toolchain import compiled
 
 STEP = 0.01
 """Seconds that a simulated chip runs at once."""
-GREETS = 0.1
-"""Seconds for which a board that starts greets, before anything is typed to it."""
 LAST = 0.3
 """Seconds in which the last line is still answered."""
 
@@ -85,15 +83,16 @@ def typed(wire: Wire, lines: Iterable[str]) -> Iterator[str]:
     """What a board says while these lines are typed; the answers to pings of our own are kept back."""
     waiting: queue.Queue[str | None] = queue.Queue()
     threading.Thread(target=_read, args=(lines, waiting), daemon=True).start()
-    incoming, pings, last, ends = Lines(), 0, 0.0, None
+    incoming, pings, last, ends, greeted = Lines(), 0, 0.0, None, False
     while ends is None or wire.now < ends:
         for heard in incoming.take(wire.said()):
             if heard.words == ("pong",) and pings:
                 pings -= 1
                 continue
+            greeted |= heard.words[0] == "board"
             yield f"garbled: {' '.join(heard.words)}" if heard.garbled else " ".join(heard.words)
-        if ends is not None or wire.now < GREETS:
-            continue
+        if ends is not None or not (greeted or wire.now > STARTS):
+            continue  # one that starts anew hears nothing yet
         try:
             line = waiting.get_nowait()
         except queue.Empty:

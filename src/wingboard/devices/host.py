@@ -13,6 +13,8 @@ UNASKED = ("in", "pin", "fault", "mended", "note")
 ANSWERED_IN = 0.4
 """Seconds in which a board answers."""
 TRIES = 4
+STARTS = 2.5
+"""Seconds in which a board that starts anew greets: its loader listens for a program first."""
 PING = 1.0
 """Seconds after which the link is kept."""
 
@@ -48,7 +50,7 @@ class LinkLost(DesignError):
     title = "The board does not answer"
 
 
-def greeting(wire: Wire, starts: float = 2.5) -> str:
+def greeting(wire: Wire, starts: float = STARTS) -> str:
     """What a board says it is. One that starts anew when its port is opened greets by itself; another is asked.
 
     :param starts: seconds in which it may. :raises LinkLost: it does not answer.

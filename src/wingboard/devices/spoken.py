@@ -35,7 +35,7 @@ def line_of(*words: object) -> str:
 def heard(line: str) -> Heard:
     """A line without its end, taken apart. Without a checksum it is garbled: a board always sends one."""
     text, mark, found = line.rpartition(" ~")
-    right = bool(mark) and found == checksum(text)
+    right = bool(mark) and bool(text.split()) and found == checksum(text)
     return Heard(tuple((text if right else line).split()), not right)
 
 
