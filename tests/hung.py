@@ -183,6 +183,26 @@ class Addressed:
             self.shown = [(word >> 8 & 255, word >> 16, word & 255) for word in words]
 
 
+class Gauge:
+    """A stepping motor with two coils and stops at both ends: the levels between its first two and its last two terminals
+    turn its field by sixths; the rotor follows the shorter way."""
+
+    def __init__(self, at: int) -> None:
+        self.levels = [False] * 4
+        self.at, self.turn = at, at % 6
+
+    def changed(self, wire: str, level: bool) -> None:
+        self.levels[int(wire)] = level
+        one, other = self.levels[0] - self.levels[1], self.levels[2] - self.levels[3]
+        field = [(1, -1), (1, 0), (0, 1), (-1, 1), (-1, 0), (0, -1)]
+        if (one, other) not in field:
+            return  # between two writes
+        step = (field.index((one, other)) - self.turn + 3) % 6 - 3
+        if abs(step) == 1:
+            self.turn = (self.turn + step) % 6
+            self.at = min(945, max(0, self.at + step))
+
+
 class Pair:
     """A TM1637 from its data sheet (from memory): begins where data falls while the clock is up, ends where it
     rises so; a bit at each rising clock, the lowest first, the ninth is its answer."""

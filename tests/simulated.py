@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
-from hung import Addressed, Bus, ChainIn, ChainOut, Expander, Matrix, Pair, Readout
+from hung import Addressed, Bus, ChainIn, ChainOut, Expander, Gauge, Matrix, Pair, Readout
 from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import strip_use
 from wingboard.core.record.controllers import board_of
@@ -53,6 +53,7 @@ class Panel:
         self.readouts: dict[str, tuple[Readout, int]] = {}
         """Of each read-out its drivers, and its place among these."""
         self.pairs: dict[str, Pair] = {}
+        self.gauges: dict[str, Gauge] = {}
         self._open = ""
         """A line whose end is still to come."""
         self.inputs: dict[str, Matrix | ChainIn] = {}
@@ -83,6 +84,10 @@ class Panel:
                 self.readouts[c.name] = (what, 0)
             for line, wire in zip(c.lines, ("data", "clock", "load"), strict=False):
                 self._hang(what, self.pins[line.id], wire)
+        elif c.kind == "needle":
+            self.gauges[c.name] = Gauge(400)
+            for n, line in enumerate(c.lines):
+                self._hang(self.gauges[c.name], self.pins[line.id], str(n))
         elif c.kind == "colour" and c.lines[0].id not in self.addressed:
             light = None if c.function else self.r.modules[c.lines[0].module].module.light
             lamps = sum(strip_use(s).leds for s in light.strips if STRIPS[s.kind].chain) if light else 1
@@ -93,7 +98,7 @@ class Panel:
         self.addressed |= {line: (chain, n) for n, line in enumerate(of)}
         self._wires.setdefault(self.chip.pins[pin], []).append(chain.at)
 
-    def _hang(self, what: Readout | Matrix | ChainIn | ChainOut | Pair, pin: str, wire: str) -> None:
+    def _hang(self, what: Readout | Matrix | ChainIn | ChainOut | Pair | Gauge, pin: str, wire: str) -> None:
         heard = self._wires.setdefault(self.chip.pins[pin], [])
         heard.append(lambda level, _: what.changed(wire, level))
 

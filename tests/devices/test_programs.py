@@ -103,6 +103,14 @@ def prove(panel: Panel, channel: Channel) -> None:
         for share, reading in ((1, panel.most), (0.5, panel.most // 2), (0, 0)):
             panel.chip.volts(panel.pin(channel), share * panel.full)
             assert reported(panel.heard(), name)[-1] == str(reading)
+    elif channel.kind == "needle":
+        panel.tell("ping", wait=2.2)  # it went back to its stop
+        for steps in (300, 120, 945):
+            assert panel.tell(f"set {name} {steps}") == [f"is {name} {steps}"]
+            for _ in range(3):
+                panel.tell("ping", wait=0.7)
+            assert panel.gauges[name].at == steps
+        assert panel.tell(f"set {name} 946") == ["error value 946"]
     elif channel.kind == "text":
         assert panel.tell(f"set {name} -2.5") == [f"is {name} -2.5"]
         wide = channel.digits - 3
@@ -117,7 +125,7 @@ def prove(panel: Panel, channel: Channel) -> None:
             said = panel.tell(f"set {name} {value}")
             assert len(said) == 1 and said[0].split()[:3] == ["is", name, str(value)]
             assert panel.brightness(channel) == (255 * value if value == 1 else value)
-            lit = [c.name for c in panel.channels if c.kind not in (*READ, "text") and panel.brightness(c)]
+            lit = [c.name for c in panel.channels if c.kind not in (*READ, "text", "needle") and panel.brightness(c)]
             assert lit == ([name] if value else [])
 
 
@@ -158,7 +166,7 @@ SCHEMES = ("matrix", "shift", "binary", "digits", "expander")
 def test_every_scheme_is_read_and_driven_by_the_same_names(scheme: str, board: str, tmp_path: Path) -> None:
     parts = ("toggle-small-on-off-on", "button-16-lit", "rotary-8", "encoder-plain", "led-5-bare", "button-22",
              "readout-8-digits", "readout-8-digits", "lamp-8-addressable", "readout-3-digits", "lamp-8-addressable",
-             "sounder-12")  # fmt: skip
+             "sounder-12", "gauge-52")  # fmt: skip
     there = [p for p in parts if p in catalogue()]
     design = plate(*((part, 20.0 + 22 * n, 30 + 40 * (n % 2)) for n, part in enumerate(there)))
     asked = [{"do": "edit_function", "function": f.id, "scheme": scheme} for f in design.functions]

@@ -90,9 +90,9 @@ def test_what_programs_do_not_do_is_said() -> None:
         {"do": "edit_function", "function": "f1", "tests_by_program": True},
         *({"do": "pin", "line": line, "controller": board, "pin": pin} for line, board, pin in (
             ("f1.press", "first", "2"), ("f2.lamp", "first", "3"), ("f3.lamp", "second", "3"),
-            *((f"f4.coil-{n}", "second", str(3 + n)) for n in range(1, 5)))),
+            ("f4.data", "second", "A4"), ("f4.clock", "second", "A5"))),
     ]  # fmt: skip
-    design = plate(("button-16", 30, 40), ("led-5-bezel", 60, 40), ("led-5-bezel", 90, 40), ("gauge-52", 140, 60))
+    design = plate(("button-16", 30, 40), ("led-5-bezel", 60, 40), ("led-5-bezel", 90, 40), ("display-16x2", 140, 60))
     r = Resolved(apply(design, BATCH.validate_python(asked), catalogue()))
     said = {f.code: f for f in review(r) if f.code in ("wire.lamp-test-elsewhere", "wire.unprogrammed")}
-    assert [(f.subjects, f.measured and f.measured.value) for f in said.values()] == [(("f1",), 1), (("f4",), 4)]
+    assert [(f.subjects, f.measured and f.measured.value) for f in said.values()] == [(("f1",), 1), (("f4",), 2)]

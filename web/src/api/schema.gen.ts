@@ -3694,7 +3694,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pattern" | "selector" | "binary" | "turn" | "level" | "ladder" | "lamp" | "dimmed" | "colour" | "sound" | "load" | "text";
+            kind: "pattern" | "selector" | "binary" | "turn" | "level" | "ladder" | "lamp" | "dimmed" | "colour" | "sound" | "load" | "text" | "needle";
             /** Reads */
             reads: boolean;
             /** Function */

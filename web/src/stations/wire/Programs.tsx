@@ -23,6 +23,7 @@ const KINDS: Record<ProgramView["channels"][number]["kind"], string> = {
   sound: "sounder",
   load: "load",
   text: "read-out",
+  needle: "gauge",
 };
 const BY: Record<NonNullable<ProgramView["channels"][number]["by"]>, string> = {
   matrix: "matrix",

@@ -21,14 +21,16 @@ from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import ADDRESSED, CHAINED, Line, Signal, passes_on, pooled, signals
 
 Kind = Literal["pattern", "selector", "binary", "turn", "level", "ladder",
-               "lamp", "dimmed", "colour", "sound", "load", "text"]  # fmt: skip
+               "lamp", "dimmed", "colour", "sound", "load", "text", "needle"]  # fmt: skip
 """Read: the pattern of some contacts, the number of the closed one, that in binary, detents, a voltage, a position over
 a ladder.
-Driven: on or off, so bright, so bright in any colour, a sounder, a load, letters and figures."""
+Driven: on or off, so bright, so bright in any colour, a sounder, a load, letters and figures, a needle."""
 READ: tuple[Kind, ...] = ("pattern", "selector", "binary", "turn", "level", "ladder")
 WIRES = ("data", "clock", "load")
 READOUTS = (CHAINED, {"data", "clock"})
 """The lines of a read-out whose driver has a third wire to take what came, and of one that has none."""
+COILS = ("coil-1", "coil-2", "coil-3", "coil-4")
+"""The lines of a gauge."""
 LONGEST = 28
 """Letters of a name at the most, so that a line of the protocol holds it with its value."""
 
@@ -225,6 +227,9 @@ class _Naming:
         if placed.part.digits and set(of) in READOUTS:
             line = tuple(of[end] for end in WIRES if end in of)
             yield _Bare("digits", "text", line, (), placed.part.digits.count, dark_of(placed))
+            return
+        if tuple(sorted(of)) == COILS:
+            yield _Bare("needle", "needle", tuple(of[coil] for coil in COILS))
             return
         if set(of) == ADDRESSED and passes_on(placed):
             yield _Bare("lamp", "colour", (of["data"],))

@@ -26,6 +26,7 @@ KINDS = {
     "level": "voltage", "ladder": "selector over resistors", "lamp": "lamp", "dimmed": "lamp, dimmed",
     "colour": "lamp of any colour",
     "sound": "sounder", "load": "load", "text": "read-out",
+    "needle": "gauge",
 }  # fmt: skip
 """Kinds of channels in words."""
 LOST = {"hold": "stays as it is", "off": "goes dark", "on": "lights", "blink": "blinks"}

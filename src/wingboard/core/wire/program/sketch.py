@@ -14,7 +14,7 @@ BLOCKS = files("wingboard.core.wire.program") / "blocks"
 ALWAYS = ("board.h", "saying.h", "link.h", "noting.h")
 """In every folder."""
 TAKES = ("inputs", "contacts", "matrix", "chains", "encoders", "levels", "outputs", "digits", "twowires", "expanders",
-         "pixels", "discovery")  # fmt: skip
+         "pixels", "gauges", "discovery")  # fmt: skip
 """Blocks that a board may do without, each with a file of its name."""
 
 

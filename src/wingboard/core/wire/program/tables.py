@@ -86,6 +86,7 @@ class _Writing:
         self.ladders: list[_Row] = []
         self.ends: list[_Row] = []
         self.displays: list[_Row] = []
+        self.gauges: list[_Row] = []
         self.rows: list[_Row] = []
         self.columns: list[_Row] = []
         self.expanders: list[_Row] = []
@@ -192,13 +193,14 @@ class _Writing:
                     "many LEDs show the same, red, green, blue", self.pixels),
             *_table("Display", "DISPLAYS", "DISPLAY_COUNT", f"Read-outs: data, clock, load ({NO_PIN}: none), place in "
                     "their chain of so many, digits, how many of them stay dark", self.displays),
+            *_table("Gauge", "GAUGES", "GAUGE_COUNT", "Gauges: the pins of their terminals 1 to 4", self.gauges),
             *_table("FreePin", "FREE_PINS", "FREE_COUNT", "Pins that the design gives to nothing", free),
         ]  # fmt: skip
         has = {
             "inputs": inputs, "contacts": inputs, "matrix": self.rows, "encoders": self.encoders,
             "discovery": free, "chains": [*self.chains["in"], *self.chains["out"]],
             "levels": [*self.levels, *self.ladders], "outputs": outputs,
-            "digits": self.displays, "expanders": self.expanders, "pixels": self.pixels,
+            "digits": self.displays, "expanders": self.expanders, "pixels": self.pixels, "gauges": self.gauges,
             "twowires": [row for row in self.displays if row.cells[2] == str(NO_PIN)],
         }  # fmt: skip
         return Tables("\n".join(parts) + "\n", frozenset(name for name, rows in has.items() if rows))
@@ -276,6 +278,9 @@ class _Writing:
         line = channel.lines[0]
         if channel.kind == "colour":
             where, a, b = self.where.get(line.id) or self._own_pixels(channel)
+        elif channel.kind == "needle":
+            where, a, b = "ON_GAUGE", str(len(self.gauges)), "0"
+            self.gauges.append(_Row((f"{{{', '.join(map(self._pin, channel.lines))}}}",), channel.name))
         elif channel.kind == "text":
             where, a, b = "ON_DISPLAY", str(len(self.displays)), "0"
             alone = (tuple(self.pins.get(one.id, "") for one in channel.lines), 0, 1)

@@ -83,6 +83,7 @@ def _means(r: Resolved, c: Channel) -> list[str]:
         "colour": "0 to 255 in its colour, or #RRGGBB",
         "sound": "0 or 1; silent without a link",
         "load": "0 or 1; off at power-up and without a link, until it is set again",
+        "needle": "0 to 945, thirds of a degree from its stop, to which it goes back at power-up",
         "text": f"up to {c.digits - c.dark} letters and figures",
     }
     words = [plain[c.kind]]

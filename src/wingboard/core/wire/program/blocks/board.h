@@ -21,6 +21,7 @@ enum Where : uint8_t {
   ON_CHAIN,
   ON_EXPANDER,
   ON_PIXELS,
+  ON_GAUGE,
   ON_DISPLAY
 };
 
@@ -92,6 +93,11 @@ struct Pixel {
   uint8_t colour[3];
 };
 
+// The pins of a gauge's two coils, as its terminals are numbered.
+struct Gauge {
+  uint8_t pins[4];
+};
+
 // A pin that the design gives to nothing, with its name on the board.
 struct FreePin {
   char name[5];
@@ -99,9 +105,9 @@ struct FreePin {
 };
 
 // What an output takes: how bright it is, from 0 to 255 (what cannot be dimmed is on from 1 on), 0 or 1 for a load, or
-// letters. A load is never on while nobody answers for it.
+// letters, or the steps of a needle from its stop. A load is never on while nobody answers for it.
 // A sounder is one too.
-enum OutputKind : uint8_t { LAMP, DIMMED, COLOUR, LOAD, TEXT };
+enum OutputKind : uint8_t { LAMP, DIMMED, COLOUR, LOAD, TEXT, NEEDLE };
 
 // Something that is driven: `a` is its pin, its chip (with its bit `b`), or its number among the addressable lamps or the
 // read-outs. `most`: of 255, what a lamp that is dimmed gets when it is set to 255. `boot`: its value from power-up on, `lost`: what it goes to when the link is lost: HOLD where it stays as it

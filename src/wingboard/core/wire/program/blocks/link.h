@@ -84,6 +84,12 @@ void sayOutput(const Output &output, uint8_t value) {
     return say.end();
   }
 #endif
+#if GAUGE_COUNT
+  if (output.kind == NEEDLE) {
+    say.print(gaugeTo[output.a]);
+    return say.end();
+  }
+#endif
   say.print(value);
 #if PIXEL_COUNT
   if (output.kind == COLOUR) sayTint(pixelColour[output.a]);
@@ -110,6 +116,14 @@ void hearSet(const char *name, const char *word) {
 #if DISPLAY_COUNT
     if (output.kind == TEXT) {
       if (!displayShow(output.a, word)) return sayError(F("value"), word);
+      return sayOutput(output, 0);
+    }
+#endif
+#if GAUGE_COUNT
+    if (output.kind == NEEDLE) {
+      int16_t steps = figure(word, GAUGE_STEPS);
+      if (steps < 0) return sayError(F("value"), word);
+      gaugeTo[output.a] = steps;
       return sayOutput(output, 0);
     }
 #endif
@@ -195,6 +209,9 @@ void hearOff() {
   for (Number n = 0; n < OUTPUT_COUNT; n++) outputSet[n] = 0;
 #if DISPLAY_COUNT
   for (Number n = 0; n < DISPLAY_COUNT; n++) displayShow(n, "");
+#endif
+#if GAUGE_COUNT
+  for (Number n = 0; n < GAUGE_COUNT; n++) gaugeTo[n] = 0;
 #endif
   outputsShow(linked);
   say.print(F("is off"));

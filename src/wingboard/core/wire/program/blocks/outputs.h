@@ -14,6 +14,9 @@
 #if PIXEL_COUNT
 #include "pixels.h"
 #endif
+#if GAUGE_COUNT
+#include "gauges.h"
+#endif
 
 uint8_t outputSet[OUTPUT_COUNT];
 // A lamp test that a host asked for, and one for which a contact here is closed.
@@ -23,7 +26,7 @@ bool testPressed = false;
 bool lampTest() { return testAsked || testPressed; }
 
 void outputDrive(const Output &output, uint8_t value) {
-  if (output.kind == TEXT) return;  // see displaysTest
+  if (output.kind >= TEXT) return;  // see displaysTest, and gaugesStep
 #if CHAIN_OUT_COUNT
   if (output.where == ON_CHAIN) return chainSet(output.a, output.b, value);  // see outputsSent
 #endif
@@ -85,7 +88,7 @@ void outputsBegin() {
 #endif
   for (Number n = 0; n < OUTPUT_COUNT; n++) {
     Output output = entry(OUTPUTS, n);
-    if (output.kind == TEXT) continue;
+    if (output.kind >= TEXT) continue;
     outputSet[n] = output.kind == LOAD ? 0 : output.boot;
     if (output.where == ON_PIN) {
       digitalWrite(output.a, LOW);
@@ -101,6 +104,9 @@ void outputsBegin() {
 #endif
 #if DISPLAY_COUNT
   displaysBegin();
+#endif
+#if GAUGE_COUNT
+  gaugesBegin();
 #endif
 }
 

@@ -37,6 +37,9 @@ void loop() {
 #if TESTER_COUNT && OUTPUT_COUNT
   outputsTest(linked);
 #endif
+#if GAUGE_COUNT
+  gaugesStep();
+#endif
 #ifdef BLINKS
   outputsBlink(linked);
 #endif
