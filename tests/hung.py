@@ -184,8 +184,8 @@ class Addressed:
 
 
 class Gauge:
-    """A stepping motor with two coils and stops at both ends: the levels between its first two and its last two terminals
-    turn its field by sixths; the rotor follows the shorter way."""
+    """A stepping motor with two coils and stops at both ends: the levels between its first two terminals, and those
+    between its last two, turn its field by sixths; the rotor follows the shorter way."""
 
     def __init__(self, at: int) -> None:
         self.levels = [False] * 4

@@ -228,10 +228,15 @@ def _running(files: dict[str, str], chip: str, where: Path) -> Iterator[Chip | N
 
 
 @contextmanager
-def powered(r: Resolved, controller: str, where: Path, revision: int = 7) -> Iterator[Panel]:
-    """A board of a design, its program compiled and running, its greeting heard."""
+def powered(
+    r: Resolved, controller: str, where: Path, revision: int = 7, changed: tuple[str, str, str] = ("board.h", "", "")
+) -> Iterator[Panel]:
+    """A board of a design, its program compiled and running, its greeting heard. ``changed``: what a builder changed in
+    which file: from, to."""
     chip = board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller)).chip
-    files = sketch(r, controller, revision).files
+    files = dict(sketch(r, controller, revision).files)
+    name, was, now = changed
+    files[name] = files[name].replace(was, now) if was else files[name]
     with _running(files, chip, where) as running:
         panel = Panel(r, controller, running)
         panel.heard(0.3)

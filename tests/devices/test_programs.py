@@ -161,6 +161,16 @@ def test_contacts_bounce_encoders_run_and_ladders_are_off_by_five_percent(tmp_pa
 SCHEMES = ("matrix", "shift", "binary", "digits", "expander")
 
 
+def test_an_encoder_of_two_changes_a_detent_wants_one_figure_changed(tmp_path: Path) -> None:
+    r = with_board(plate(("encoder-plain", 30, 40)), "atmega328p")
+    with powered(r, "it", tmp_path, changed=("encoders.h", "CHANGES_A_DETENT = 4", "CHANGES_A_DETENT = 2")) as panel:
+        panel.tell("hello")
+        panel.turn(panel.channels[0], 30)
+        panel.turn(panel.channels[0], -10)
+        panel.heard()
+        assert panel.tell("get f1") == ["is f1 40"]
+
+
 @pytest.mark.parametrize("board", ["atmega2560", "rp2040"])
 @pytest.mark.parametrize("scheme", SCHEMES)
 def test_every_scheme_is_read_and_driven_by_the_same_names(scheme: str, board: str, tmp_path: Path) -> None:

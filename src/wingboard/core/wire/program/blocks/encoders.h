@@ -1,5 +1,6 @@
 // Encoders, each on two pins of its own: both channels are looked at 1,950 times a second, in an interrupt, so that nothing
-// else that the program does can lose a step. One detent is four changes of the two channels.
+// else that the program does can lose a step. One detent is four changes of the two channels; of an encoder that rests with
+// both closed at every other detent it is two.
 #pragma once
 #include "tables.h"
 
@@ -43,7 +44,7 @@ void encoderLook(Number n) {
   encoderChanges[n] += ENCODER_STEP[encoderLast[n] << 2 | now];
   encoderLast[n] = now;
   // At rest both channels are open: there the count is put right, whatever was missed.
-  if (now == 0) {
+  if (now == 0 || (CHANGES_A_DETENT == 2 && now == 3)) {
     if (encoderChanges[n] >= CHANGES_A_DETENT / 2) encoderDetents[n]++;
     if (encoderChanges[n] <= -CHANGES_A_DETENT / 2) encoderDetents[n]--;
     encoderChanges[n] = 0;
