@@ -25,7 +25,10 @@ ENV = ROOT / ".venv"
 BIN = ENV / ("Scripts" if os.name == "nt" else "bin")
 PYTHON = BIN / ("python.exe" if os.name == "nt" else "python")
 PAGE = ROOT / "tools" / "page.py"
-DEBIAN = ("chromium", "arduino-core-avr", "g++", "gcc", "libc6-dev", "libsimavr-dev")
+DEBIAN = (
+    "chromium", "arduino-core-avr", "g++", "gcc", "gcc-arm-none-eabi", "gcc-xtensa-lx106", "libc6-dev", "libnewlib-dev",
+    "libsimavr-dev",
+)  # fmt: skip
 """What the browser tests and the check of the board tables use, by Debian's names."""
 CHROMIUM_NAMES = ("chromium", "chromium-browser", "google-chrome", "chrome")
 PARALLEL = ("-n", "auto", "--maxprocesses", "4", "--dist", "worksteal")
@@ -114,8 +117,9 @@ def chromium() -> str | None:
 
 def set_up_browser() -> None:
     """Chromium for the browser tests and what runs the boards' programs, from Debian's packages where there are any."""
-    tools = (Path("/usr/share/arduino/hardware/arduino/avr/variants"), Path("/usr/include/simavr/sim_avr.h"))
-    if chromium() and all(tool.exists() for tool in tools) and shutil.which("gcc") and shutil.which("g++"):
+    places = ("/usr/share/arduino/hardware/arduino/avr", "/usr/include/simavr/sim_avr.h", "/usr/include/newlib")
+    compilers = ("gcc", "g++", "arm-none-eabi-g++", "xtensa-lx106-elf-g++")
+    if chromium() and all(Path(place).exists() for place in places) and all(shutil.which(name) for name in compilers):
         return
     if shutil.which("apt-get") and hasattr(os, "geteuid") and os.geteuid() == 0:
         say("Installing Chromium, the compiler for the boards and a simulator of their chips …")

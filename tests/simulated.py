@@ -22,7 +22,7 @@ from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, SHIFT_IN, SHIFT
 from wingboard.core.wire.schemes.networks import Network, networks
 from wingboard.core.wire.schemes.shift import places
 from wingboard.devices.chip import Chip
-from wingboard.devices.native import ARCHITECTURES, Native, compiled_here
+from wingboard.devices.native import ARCHITECTURES, Native, compiled_here, ours
 from wingboard.devices.toolchain import compiled
 
 COMPARE = {
@@ -215,6 +215,8 @@ class Panel:
 @contextmanager
 def _running(files: dict[str, str], chip: str, where: Path) -> Iterator[Chip | Native]:
     if chip in ARCHITECTURES:
+        crossed = ours(files, chip, where)
+        assert crossed is not None and crossed.words == "", "the chip's compiler has something to say about our files"
         here = compiled_here(files, chip, where)
         assert here.words == "", "the compiler has something to say about our files"
         with Native(here) as native:

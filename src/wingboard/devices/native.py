@@ -23,6 +23,22 @@ STANDIN = Path(__file__).with_name("standin")
 SECONDS = 60.0
 ARCHITECTURES = {"ESP32": ("ARDUINO_ARCH_ESP32", 240), "RP2040": ("ARDUINO_ARCH_RP2040", 133)}
 """By chip what its core defines, and its clock (MHz)."""
+HEADERS = Path("/usr/include/newlib")
+"""Where Debian's package ``libnewlib-dev`` puts the headers of C for chips without a system."""
+
+
+class Cross(NamedTuple):
+    """A compiler for a chip: its words, in the order of a command, and what it compiles for."""
+
+    command: tuple[str, ...]
+    words: str
+
+
+CROSS = {
+    "RP2040": Cross(("arm-none-eabi-g++", "-mcpu=cortex-m0plus", "-mthumb"), "Cortex-M0+"),
+    "ESP32": Cross(("xtensa-lx106-elf-g++", "-mlongcalls"), "LX106, a smaller one of its family"),
+}
+"""By chip the compiler that Debian has for it, or for its nearest relative."""
 _BUS = ctypes.CFUNCTYPE(ctypes.c_int, ctypes.c_int, ctypes.c_int)
 _WATCHER = ctypes.CFUNCTYPE(None, ctypes.c_int, ctypes.c_int, ctypes.c_uint64)
 
@@ -32,6 +48,55 @@ class BuiltHere(NamedTuple):
 
     library: Path
     words: str
+
+
+class Ours(NamedTuple):
+    """What our files alone take on a chip (bytes), what they were compiled for, and what the compiler had to say."""
+
+    flash: int
+    ram: int
+    target: str
+    words: str
+
+
+def ours(files: Mapping[str, str], chip: str, where: Path) -> Ours | None:
+    """A folder of a program through the compiler of its chip, against the stand-in and not linked; None where this
+    machine has no such compiler.
+
+    :raises DesignError: the compiler refuses it.
+    """
+    cross = CROSS[chip]
+    if shutil.which(cross.command[0]) is None or not HEADERS.is_dir():
+        return None
+    main = _written(files, where)
+    architecture, megahertz = ARCHITECTURES[chip]
+    made = where / "ours.o"
+    said = _compiled(*cross.command, "-c", "-Os", "-fno-exceptions", "-fno-rtti", f"-D{architecture}",
+                     f"-DF_CPU={megahertz}000000L", "-isystem", str(HEADERS), *_shared(), "-x", "c++", str(main), "-o",
+                     str(made))  # fmt: skip
+    measure = cross.command[0].removesuffix("g++") + "size"
+    sizes = subprocess.run((measure, str(made)), capture_output=True, text=True, timeout=SECONDS, check=True).stdout
+    text, data, bss = (int(figure) for figure in sizes.splitlines()[1].split()[:3])
+    return Ours(text + data, data + bss, cross.words, said)
+
+
+def _written(files: Mapping[str, str], where: Path) -> Path:
+    """The folder as files; gives the one to compile."""
+    where.mkdir(parents=True, exist_ok=True)
+    for name, text in files.items():
+        (where / name).write_text(text, "utf-8")
+    return where / next(name for name in files if name.endswith(".ino"))
+
+
+def _shared() -> tuple[str, ...]:
+    return "-std=gnu++17", "-Wall", "-Wextra", f"-I{STANDIN}", "-include", "Arduino.h"
+
+
+def _compiled(*command: str) -> str:
+    done = subprocess.run(command, capture_output=True, text=True, timeout=SECONDS, check=False)
+    if done.returncode:
+        raise DesignError(f"The compiler refuses the program: {done.stderr.strip()[:4000]}")
+    return done.stderr.strip()
 
 
 def compiled_here(files: Mapping[str, str], chip: str, where: Path) -> BuiltHere:
@@ -44,19 +109,13 @@ def compiled_here(files: Mapping[str, str], chip: str, where: Path) -> BuiltHere
     compiler = shutil.which("g++")
     if compiler is None:
         raise NoTools("No compiler for this machine is installed; on Debian: apt install g++")
-    where.mkdir(parents=True, exist_ok=True)
-    for name, text in files.items():
-        (where / name).write_text(text, "utf-8")
-    main = where / next(name for name in files if name.endswith(".ino"))
+    main = _written(files, where)
     architecture, megahertz = ARCHITECTURES[chip]
     library = where / "program.so"
-    command = (compiler, "-std=gnu++17", "-O1", "-shared", "-fPIC", "-Wl,-Bsymbolic", "-Wall", "-Wextra",
-               f"-D{architecture}", f"-DF_CPU={megahertz}000000L", f"-I{STANDIN}", "-include", "Arduino.h", "-x", "c++",
-               str(main), str(STANDIN / "core.cpp"), "-o", str(library))  # fmt: skip
-    done = subprocess.run(command, capture_output=True, text=True, timeout=SECONDS, check=False)
-    if done.returncode:
-        raise DesignError(f"The compiler refuses the program: {done.stderr.strip()[:4000]}")
-    return BuiltHere(library, done.stderr.strip())
+    said = _compiled(compiler, "-O1", "-shared", "-fPIC", "-Wl,-Bsymbolic", f"-D{architecture}",
+                     f"-DF_CPU={megahertz}000000L", *_shared(), "-x", "c++", str(main), str(STANDIN / "core.cpp"), "-o",
+                     str(library))  # fmt: skip
+    return BuiltHere(library, said)
 
 
 class Native:

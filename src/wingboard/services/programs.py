@@ -17,7 +17,7 @@ from wingboard.core.wire.program.channels import READ, channels, programmed
 from wingboard.core.wire.program.identity import Judged, greeting_of, judged
 from wingboard.core.wire.program.sketch import Sketch, sketch
 from wingboard.devices.host import greeting
-from wingboard.devices.native import ARCHITECTURES, compiled_here
+from wingboard.devices.native import ARCHITECTURES, compiled_here, ours
 from wingboard.devices.ports import NoPort, Port, ports
 from wingboard.devices.toolchain import Built, compiled
 from wingboard.services.archive import zipped
@@ -52,7 +52,7 @@ def greeting_at(name: str) -> str:
 
 class Size(NamedTuple):
     """Bytes that a program takes, and that its chip has; ``over``: by how much it does not fit, and what to take away,
-    ``cannot``: why it was not compiled here."""
+    ``cannot``: why it was not compiled here, ``partly``: what could be done instead."""
 
     flash: int = 0
     flash_of: int = 0
@@ -60,6 +60,7 @@ class Size(NamedTuple):
     ram_of: int = 0
     over: str = ""
     cannot: str = ""
+    partly: str = ""
 
 
 def program(r: Resolved, board: str, revision: int) -> Sketch:
@@ -88,18 +89,22 @@ def _size(chip: str, files: tuple[tuple[str, str], ...], counts: tuple[tuple[str
     with _ONE, TemporaryDirectory() as where:
         try:
             if chip in ARCHITECTURES:
-                return Size(cannot=_against_standin(chip, dict(files), Path(where)))
+                return _against_standin(chip, dict(files), Path(where))
             built = compiled(dict(files), chip, Path(where))
         except DesignError as error:
             return Size(cannot=str(error))
     return Size(built.flash, built.target.flash, built.ram, built.target.ram, too_large(built, counts))
 
 
-def _against_standin(chip: str, files: dict[str, str], where: Path) -> str:
-    """What is known of a program whose own tools are in no package registry."""
-    words = compiled_here(files, chip, where).words
-    said = f"the compiler says: {words[:500]}" if words else "without a word"
-    return f"the tools for {chip} are in no package registry. Against a stand-in of its core it was, {said}"
+def _against_standin(chip: str, files: dict[str, str], where: Path) -> Size:
+    """What is known of a program whose core is in no package registry."""
+    core = f"the core for {chip} is in no package registry, so the program is not linked here."
+    found = ours(files, chip, where)
+    if found is None:
+        said = compiled_here(files, chip, where).words or "without a word"
+        return Size(partly=f"{core} Against a stand-in of it, it compiles for this machine: {said[:500]}")
+    taken = f"{found.flash:,} bytes of flash and {found.ram:,} of RAM, the core apart"
+    return Size(partly=f"{core} Our files compile for {found.target}: {found.words[:500] or taken}")
 
 
 def too_large(built: Built, counts: Iterable[tuple[str, int]]) -> str:

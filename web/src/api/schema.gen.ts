@@ -11259,7 +11259,8 @@ export interface components {
         };
         /**
          * SizeView
-         * @description Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled.
+         * @description Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled, ``partly``: why not
+         *     wholly, and what could be done.
          */
         SizeView: {
             /** Flash */
@@ -11274,6 +11275,8 @@ export interface components {
             over: string;
             /** Cannot */
             cannot: string;
+            /** Partly */
+            partly: string;
         };
         /**
          * Slice

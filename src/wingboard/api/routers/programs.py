@@ -73,7 +73,8 @@ class ProgramsView(BaseModel):
 
 
 class SizeView(BaseModel):
-    """Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled."""
+    """Bytes that a program takes, and that its chip has; ``cannot``: why it was not compiled, ``partly``: why not
+    wholly, and what could be done."""
 
     flash: int
     flash_of: int
@@ -81,6 +82,7 @@ class SizeView(BaseModel):
     ram_of: int
     over: str
     cannot: str
+    partly: str
 
 
 class DifferenceView(BaseModel):

@@ -187,6 +187,8 @@ function Size({ board }: { board: string }) {
         "Compiling it…"
       ) : size.cannot ? (
         <span className="text-judge">Not compiled: {size.cannot}</span>
+      ) : size.partly ? (
+        <span>{size.partly}</span>
       ) : (
         <span className={size.over ? "font-semibold text-must" : ""}>
           <span className="num">{size.flash.toLocaleString("en")}</span> of{" "}
