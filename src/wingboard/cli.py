@@ -11,7 +11,6 @@ import threading
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from tempfile import TemporaryDirectory
 from typing import Annotated, Any, Literal, NoReturn
 
 import platformdirs
@@ -175,15 +174,13 @@ def program(
     sizes: Annotated[bool, typer.Option("--sizes", help="Compile them and say what they take")] = False,
 ) -> None:
     """Write the program of each board. Exit 1 when a line is not served, or a program does not fit."""
-    from wingboard.core.record.controllers import board_of
     from wingboard.core.wire.program.channels import programmed
     from wingboard.core.wire.program.sketch import homeless, sketch
-    from wingboard.devices.toolchain import compiled
+    from wingboard.services.programs import size_of
 
     short = False
-    with _failures_said(), TemporaryDirectory() as made:
+    with _failures_said():
         resolved = Resolved(_load(design))
-        chips = {c.id: board_of(resolved.design, c.board).chip for c in resolved.design.controllers}
         for board in programmed(resolved):
             found = sketch(resolved, board, revision)
             folder = to / found.folder
@@ -192,9 +189,10 @@ def program(
                 (folder / name).write_text(text, "utf-8")
             words = ""
             if sizes:
-                built = compiled(found.files, chips[board], Path(made) / board)
-                words = f": {built.flash} bytes of flash, {built.ram} of RAM{f', {built.over}' if built.over else ''}"
-                short |= bool(built.over)
+                size = size_of(resolved, found, board)
+                takes = size.partly or size.cannot or f"{size.flash} bytes of flash, {size.ram} of RAM"
+                words = f": {takes}{f', {size.over}' if size.over else ''}"
+                short |= bool(size.over or size.cannot)
             typer.echo(f"{folder}{words}")
             short |= _unserved_said(found.unserved)
         short |= _unserved_said(homeless(resolved))

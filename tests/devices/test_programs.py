@@ -250,6 +250,23 @@ def test_lamps_start_and_lose_their_link_as_the_design_says(tmp_path: Path) -> N
         assert shown("f1") == {0}, "a lamp test ends with the link that asked for it"
 
 
+def test_each_lamp_of_a_part_and_the_light_behind_is_declared_for_itself(tmp_path: Path) -> None:
+    declared = [{"line": "cell-2", "boot": 255, "lost": "off"}, {"line": "cell-3", "lost": "on"}]
+    asked: list[Raw] = [
+        {"do": "edit_function", "function": "f1", "boot": 255, "lost": "hold", "declared": declared},
+        {"do": "add_strip", "module": "plate", "id": "s", "kind": "chain-30", "x": 20, "y": 20, "x2": 180, "y2": 20},
+        {"do": "set_light", "module": "plate", "boot": 80, "lost": "on"},
+    ]
+    r = with_board(plate(("caption-four", 80, 60)), "atmega2560", *asked)
+    with powered(r, "it", tmp_path) as panel:
+        by_name = {c.name: c for c in panel.channels}
+        names = [*(f"f1.cell-{n}" for n in range(1, 5)), "plate.strips"]
+        assert set(by_name) == set(names)
+        assert [panel.brightness(by_name[name]) for name in names] == [255, 0, 255, 255, 255], "nobody was there yet"
+        panel.tell("hello")
+        assert [panel.brightness(by_name[name]) for name in names] == [255, 255, 0, 255, 80]
+
+
 def test_addressable_lamps_take_their_colour_and_strips_behind_are_no_brighter_than_the_design(tmp_path: Path) -> None:
     light = [{"do": "set_light", "module": "plate", "level": 0.4, "dimmer": True}]
     light += [{"do": "add_strip", "module": "plate", "id": f"s{n}", "kind": kind, "x": 20, "y": 20 * n, "x2": 180,

@@ -98,7 +98,7 @@ def _size(chip: str, files: tuple[tuple[str, str], ...], counts: tuple[tuple[str
 
 def _against_standin(chip: str, files: dict[str, str], where: Path) -> Size:
     """What is known of a program whose core is in no package registry."""
-    core = f"the core for {chip} is in no package registry, so the program is not linked here."
+    core = f"The core for {chip} is in no package registry, so the program is not linked here."
     found = ours(files, chip, where)
     if found is None:
         said = compiled_here(files, chip, where).words or "without a word"

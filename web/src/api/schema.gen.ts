@@ -2907,6 +2907,19 @@ export interface components {
              * @default false
              */
             dimmer: boolean;
+            /**
+             * Boot
+             * @description How bright what a controller dims is from power-up on, of 255
+             * @default 0
+             */
+            boot: number;
+            /**
+             * Lost
+             * @description What it does while the link to its board is lost
+             * @default hold
+             * @enum {string}
+             */
+            lost: "hold" | "off" | "on" | "blink";
         };
         /**
          * BandView
@@ -4239,6 +4252,25 @@ export interface components {
             reason: string;
         };
         /**
+         * Declared
+         * @description One lamp of several of a part, by its line, where it does something else than the others.
+         */
+        Declared: {
+            /** Line */
+            line: string;
+            /**
+             * Boot
+             * @default 0
+             */
+            boot: number;
+            /**
+             * Lost
+             * @default hold
+             * @enum {string}
+             */
+            lost: "hold" | "off" | "on" | "blink";
+        };
+        /**
          * Design
          * @description A whole panel, as the application exports and imports it.
          */
@@ -4805,6 +4837,11 @@ export interface components {
              * @description What its lamps do while the link to their board is lost
              */
             lost?: ("hold" | "off" | "on" | "blink") | null;
+            /**
+             * Declared
+             * @description Lamps that do something else then than its others
+             */
+            declared?: components["schemas"]["Declared"][] | null;
             /** Colour */
             colour?: ("red" | "amber" | "yellow" | "green" | "blue" | "white") | null;
             /**
@@ -6044,6 +6081,12 @@ export interface components {
              * @enum {string}
              */
             lost: "hold" | "off" | "on" | "blink";
+            /**
+             * Declared
+             * @description Lamps that do something else then than its others
+             * @default []
+             */
+            declared: components["schemas"]["Declared"][];
             /**
              * Tests Lamps
              * @description Its contact lights every lamp, through two diodes at each
@@ -10822,6 +10865,16 @@ export interface components {
             level?: number | null;
             /** Dimmer */
             dimmer?: boolean | null;
+            /**
+             * Boot
+             * @description Of 255, what a controller dims from power-up on
+             */
+            boot?: number | null;
+            /**
+             * Lost
+             * @description What that does while the link to its board is lost
+             */
+            lost?: ("hold" | "off" | "on" | "blink") | null;
         };
         /**
          * SetLimit

@@ -30,6 +30,7 @@ _WISHES = (
     "tests_by_program",
     "boot",
     "lost",
+    "declared",
     "digits",
     "colour",
     "led",

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from wingboard.core.record.base import Angle, Ident, Length, Mm, Record, Words
 from wingboard.core.record.legends import Legend
+from wingboard.core.record.outputs import Bright, Declared, Lost
 from wingboard.core.record.part import Part
 
 Scheme = Literal["direct", "ladder", "binary", "coder", "matrix", "matrix-bare", "shift", "expander", "digits"]
@@ -103,10 +104,6 @@ UNUSED = "-"
 """The word of a position that does nothing on purpose."""
 
 
-Lost = Literal["hold", "off", "on", "blink"]
-"""What a lamp does while nobody speaks to its board: as it was, dark, bright, or it blinks to say so. A load is off."""
-
-
 class Function(Wanted):
     """One thing the panel does, and how far it has got."""
 
@@ -118,8 +115,11 @@ class Function(Wanted):
     )
     scheme: Scheme = Field("direct", description="How its terminals are read and driven, those that can be so")
     step: float = Field(1000.0, ge=10, le=1_000_000, description="Each resistor of its ladder (Ω)")
-    boot: Annotated[int, Field(ge=0, le=255)] = Field(0, description="How bright its lamps are from power-up on")
+    boot: Bright = Field(0, description="How bright its lamps are from power-up on")
     lost: Lost = Field("hold", description="What its lamps do while the link to their board is lost")
+    declared: tuple[Declared, ...] = Field(
+        (), max_length=16, description="Lamps that do something else then than its others"
+    )
     tests_lamps: bool = Field(False, description="Its contact lights every lamp, through two diodes at each")
     tests_by_program: bool = Field(
         False, description="While its contact is closed, its board's program lights every lamp on that board"

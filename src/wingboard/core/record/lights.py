@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator
 
 from wingboard.core.record.base import Ident, Length, Mm, Record
+from wingboard.core.record.outputs import Bright, Lost
 
 StripKind = Literal["strip-60", "strip-120", "chain-30", "chain-60"]
 """So many LEDs a metre; a chain's are set one by one."""
@@ -63,6 +64,8 @@ class Backlight(Record):
     )
     level: Level = Field(1.0, description="Dimmed to this share")
     dimmer: bool = Field(False, description="A controller's pin dims it; an addressable chain is dimmed by its data")
+    boot: Bright = Field(0, description="How bright what a controller dims is from power-up on, of 255")
+    lost: Lost = Field("hold", description="What it does while the link to its board is lost")
 
     @field_validator("leds", mode="after")
     @classmethod

@@ -244,7 +244,7 @@ def _to_17(document: Document) -> Document:
 
 
 def _to_18(document: Document) -> Document:
-    """No contact lights lamps by its board's program: as in the seventeenth format."""
+    """No contact lights lamps by its board's program, no single lamp is declared for itself, nor the light behind."""
     return {**document, "version": 18}
 
 

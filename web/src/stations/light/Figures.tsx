@@ -1,7 +1,9 @@
 /** Below: what the light of the module takes, how far it is dimmed, and what was suggested. */
 import type { LightView } from "../../api/types";
 import { useDesign } from "../../app/design";
+import { LOST } from "../../panel/lost";
 import { Button } from "../../ui/Button";
+import { ChoiceField, FigureField } from "../../ui/fields";
 import { many, shown } from "../../ui/figures";
 import { money } from "../../ui/money";
 import { Ways } from "./LegendBars";
@@ -72,6 +74,24 @@ export function Figures({ light, laying }: Props) {
           a controller’s pin dims it
         </label>
       </section>
+      {(light.light.dimmer || light.light.strips.some((strip) => strip.kind.startsWith("chain"))) && (
+        <section aria-label="With a controller" className="grid w-52 grid-cols-2 items-end gap-2">
+          <FigureField
+            label="At power-up, of 255"
+            whole
+            value={light.light.boot}
+            least={0}
+            most={255}
+            onCommit={(boot) => laying.unhosted({ boot })}
+          />
+          <ChoiceField
+            label="Without a host"
+            value={light.light.lost}
+            options={LOST}
+            onCommit={(lost) => laying.unhosted({ lost })}
+          />
+        </section>
+      )}
       <div className="ml-auto flex flex-wrap items-center gap-2">
         <Button keys="O" aria-pressed={lit === "all"} onClick={testLamps}>
           {lit === "all" ? "Lamps out" : "Lamp test"}

@@ -24,6 +24,8 @@ export interface Laying {
   remove: () => void;
   dim: (level: number) => void;
   dimmer: (dimmer: boolean) => void;
+  /** What a controller's program does with it while no host speaks to it. */
+  unhosted: (state: { boot?: number; lost?: LightView["light"]["lost"] }) => void;
   suggest: (way: "rows" | "edge") => Promise<void>;
   take: () => void;
   leave: () => void;
@@ -67,6 +69,7 @@ export function useLaying(light: LightView): Laying {
       }
     },
     dimmer: (dimmer) => void send([{ do: "set_light", module, dimmer }]),
+    unhosted: (state) => void send([{ do: "set_light", module, ...state }]),
     dim: (level) => void send([{ do: "set_light", module, level }]).finally(() => set({ level: null })),
     suggest: async (way) => {
       setWhat("Looking where lamps have to lie");

@@ -5,6 +5,7 @@ import { useChanges, useDesign } from "../../app/design";
 import { useGo } from "../../app/place";
 import { useSession } from "../../app/session";
 import type { Station } from "../../app/stations";
+import { LOST } from "../../panel/lost";
 import { ChoiceField, FigureField } from "../../ui/fields";
 
 interface Props {
@@ -24,13 +25,6 @@ const PLACES: readonly (readonly [Station["id"], string])[] = [
   ["cut", "its cut-out"],
 ];
 
-const LOST = [
-  ["hold", "they stay as they were"],
-  ["off", "they are dark"],
-  ["on", "they are bright"],
-  ["blink", "they blink to say so"],
-] as const;
-
 const TESTS = [
   ["", "no, it is reported only"],
   ["program", "those of its board, by its program"],
@@ -47,6 +41,9 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
   const board = design.controllers.find((one) => one.reserved === fn.id);
   const switches =
     fn.tests_lamps || part?.lines.some((line) => line.does === "switch" && !line.each_position);
+  const lamps =
+    part?.lines.filter((line) => line.does === "lamp" || (line.id === "data" && part.lines.length === 1)) ??
+    [];
   const go = useGo(id);
   const visit = (station: Station["id"]) => {
     useSession.getState().select([fn.id]);
@@ -104,26 +101,33 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
           />
         </div>
       )}
-      {part?.lines.some(
-        (line) => line.does === "lamp" || (line.id === "data" && part.lines.length === 1),
-      ) && (
-        <div className="mt-1 grid max-w-80 grid-cols-2 gap-2">
-          <FigureField
-            label="At power-up, 0 to 255"
-            whole
-            value={fn.boot}
-            least={0}
-            most={255}
-            onCommit={(boot) => void send([editFunction(fn.id, { boot })])}
-          />
-          <ChoiceField
-            label="While no host answers"
-            value={fn.lost}
-            options={LOST}
-            onCommit={(lost) => void send([editFunction(fn.id, { lost })])}
-          />
-        </div>
-      )}
+      {lamps.map((lamp) => {
+        const alone = lamps.length === 1;
+        const said = fn.declared.find((one) => one.line === lamp.id);
+        const now = { line: lamp.id, boot: said?.boot ?? fn.boot, lost: said?.lost ?? fn.lost };
+        const declare = (state: Partial<typeof now>) => {
+          const declared = [...fn.declared.filter((one) => one.line !== lamp.id), { ...now, ...state }];
+          void send([editFunction(fn.id, alone ? state : { declared })]);
+        };
+        return (
+          <div key={lamp.id} className="mt-1 grid max-w-80 grid-cols-2 gap-2">
+            <FigureField
+              label={`${alone ? "At power-up" : `${lamp.id} at power-up`}, 0 to 255`}
+              whole
+              value={now.boot}
+              least={0}
+              most={255}
+              onCommit={(boot) => declare({ boot })}
+            />
+            <ChoiceField
+              label={alone ? "While no host answers" : `${lamp.id} without a host`}
+              value={now.lost}
+              options={LOST}
+              onCommit={(lost) => declare({ lost })}
+            />
+          </div>
+        );
+      })}
       <ul className="mt-1">
         {rows.map((row) => (
           <li key={row.line} className={`border-t border-rule ${picked === row.line ? "bg-wash" : ""}`}>

@@ -15,7 +15,6 @@ from wingboard.core.record.functions import (
     Duty,
     Film,
     HandSide,
-    Lost,
     Moment,
     Risk,
     Scheme,
@@ -25,6 +24,7 @@ from wingboard.core.record.functions import (
     Wanted,
 )
 from wingboard.core.record.lamps import LampColour
+from wingboard.core.record.outputs import Bright, Declared, Lost
 
 Some = Annotated[tuple[Ident, ...], Field(min_length=1, max_length=2000)]
 Many = Annotated[tuple[Ident, ...], Field(max_length=2000)]
@@ -68,8 +68,11 @@ class EditFunction(Saying):
     steady: bool | None = None
     tests_lamps: bool | None = None
     tests_by_program: bool | None = Field(None, description="Its board's program lights every lamp while it is closed")
-    boot: Annotated[int, Field(ge=0, le=255)] | None = Field(None, description="Its lamps from power-up on")
+    boot: Bright | None = Field(None, description="Its lamps from power-up on")
     lost: Lost | None = Field(None, description="What its lamps do while the link to their board is lost")
+    declared: Annotated[tuple[Declared, ...], Field(max_length=16)] | None = Field(
+        None, description="Lamps that do something else then than its others"
+    )
     colour: LampColour | None = None
     led: bool | None = Field(None, description="An LED in the place of its part's bulb")
     digits: Annotated[int, Field(ge=1, le=16)] | None = None

@@ -9,6 +9,7 @@ from pydantic import Field
 from wingboard.core.changes.commands.saying import Saying
 from wingboard.core.record.base import Ident, Length, Mm, Record
 from wingboard.core.record.lights import MOST_LEDS, MOST_STRIPS, LedKind, Level, StripKind, Tilt
+from wingboard.core.record.outputs import Bright, Lost
 
 
 class AddStrip(Saying):
@@ -88,3 +89,5 @@ class SetLight(Saying):
     white: Annotated[float, Field(ge=0, le=0.95)] | None = None
     level: Level | None = None
     dimmer: bool | None = None
+    boot: Bright | None = Field(None, description="Of 255, what a controller dims from power-up on")
+    lost: Lost | None = Field(None, description="What that does while the link to its board is lost")

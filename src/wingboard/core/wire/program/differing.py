@@ -10,6 +10,7 @@ from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import strip_use
 from wingboard.core.record.controllers import board_of
 from wingboard.core.record.lamps import wanted_colour
+from wingboard.core.record.outputs import Lost
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinlist import places_in
 from wingboard.core.wire.program.channels import Channel, channels
@@ -97,9 +98,22 @@ def _how(r: Resolved, c: Channel) -> str:
         words.append("closed is high")
     if tests_lamps(r, c):
         words.append("lights every lamp of the board")
-    if f is not None and c.kind in LAMPS and (f.boot or f.lost != "hold"):
-        words.append(f"{f.boot} from power-up on, without a link it {LOST[f.lost]}")
+    boot, lost = state_of(r, c)
+    if (boot, lost) != (0, "hold"):
+        words.append(f"{boot} at power-up, without a link it {LOST[lost]}")
     return "; ".join(words)
+
+
+def state_of(r: Resolved, c: Channel) -> tuple[int, Lost]:
+    """How bright a lamp is from power-up on, and what it does without a link, as its output is declared."""
+    if c.kind not in LAMPS:
+        return 0, "hold"
+    f = r.functions.get(c.function)
+    if f is None:
+        light = r.modules[c.lines[0].module].module.light
+        return (light.boot, light.lost) if light else (0, "hold")
+    line = c.lines[0].id.removeprefix(f"{f.id}.")
+    return next(((one.boot, one.lost) for one in f.declared if one.line == line), (f.boot, f.lost))
 
 
 def tests_lamps(r: Resolved, c: Channel) -> bool:

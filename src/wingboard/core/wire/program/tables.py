@@ -10,7 +10,14 @@ from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pinfiles import number_of
 from wingboard.core.wire.program.channels import READ, Channel, channels, slug
-from wingboard.core.wire.program.differing import LAMPS, fingerprint, ladder_of, leds_behind, light_level, tests_lamps
+from wingboard.core.wire.program.differing import (
+    fingerprint,
+    ladder_of,
+    leds_behind,
+    light_level,
+    state_of,
+    tests_lamps,
+)
 from wingboard.core.wire.schemes.chips import ADDRESS, EXPANDER, ON_ONE_BUS, SHIFT_IN, SHIFT_OUT
 from wingboard.core.wire.schemes.digits import shown
 from wingboard.core.wire.schemes.networks import Network, networks
@@ -223,7 +230,7 @@ class _Writing:
         for way, chips in self.chips.items():
             if chips:
                 yield f"#define CHAIN_{way.upper()}_CHIPS {chips}"
-        if any(f.lost == "blink" for c in self.mine if c.kind in LAMPS and (f := self.r.functions.get(c.function))):
+        if any(state_of(self.r, c)[1] == "blink" for c in self.mine):
             yield "#define BLINKS"
         if self.expanders:
             for name, pin in zip(("SDA", "SCL"), self.bus, strict=True):
@@ -290,10 +297,8 @@ class _Writing:
             self.displays.append(_Row(cells, channel.name))
         else:
             where, a, b = self.where.get(line.id) or ("ON_PIN", self._pin(line), "0")
-        f = self.r.functions.get(channel.function)
-        boot, lost = "0", "0" if channel.kind in ("load", "sound") else "HOLD"
-        if f is not None and channel.kind in LAMPS:
-            boot, lost = str(f.boot), WHEN_LOST[f.lost]
+        begins, without = state_of(self.r, channel)
+        boot, lost = str(begins), "0" if channel.kind in ("load", "sound") else WHEN_LOST[without]
         kind = "LOAD" if channel.kind == "sound" else channel.kind.upper()
         most = "255" if channel.function or channel.kind == "colour" else str(round(255 * light_level(self.r, channel)))
         return _Row((f'"{channel.name}"', kind, where, a, b, most, boot, lost), _of(self.r, channel))

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import READ, Channel, channels, meanings, programmed
-from wingboard.core.wire.program.differing import LAMPS, LOST, fingerprint, told
+from wingboard.core.wire.program.differing import LOST, fingerprint, state_of, told
 from wingboard.core.wire.program.tables import free_pins, letter_of
 
 WIDE = 100
@@ -73,7 +73,6 @@ def _means(r: Resolved, c: Channel) -> list[str]:
     """What its values mean."""
     if values := meanings(r, c):
         return [f"{value} {word}" for value, word in values]
-    f = r.functions.get(c.function)
     bits = board_of(r.design, next(one.board for one in r.design.controllers if one.id == c.controller)).bits
     plain = {
         "turn": "detents since the last line, +2 or -1",
@@ -87,8 +86,9 @@ def _means(r: Resolved, c: Channel) -> list[str]:
         "text": f"up to {c.digits - c.dark} letters and figures",
     }
     words = [plain[c.kind]]
-    if f is not None and c.kind in LAMPS and (f.boot or f.lost != "hold"):
-        words.append(f"{f.boot} at power-up, without a link it {LOST[f.lost]}")
+    boot, lost = state_of(r, c)
+    if (boot, lost) != (0, "hold"):
+        words.append(f"{boot} at power-up, without a link it {LOST[lost]}")
     return words
 
 
