@@ -75,7 +75,7 @@ export function Figures({ light, laying }: Props) {
         </label>
       </section>
       {(light.light.dimmer || light.light.strips.some((strip) => strip.kind.startsWith("chain"))) && (
-        <section aria-label="With a controller" className="grid w-52 grid-cols-2 items-end gap-2">
+        <section aria-label="With a controller" className="grid w-80 grid-cols-2 items-end gap-2">
           <FigureField
             label="At power-up, of 255"
             whole
