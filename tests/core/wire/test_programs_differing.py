@@ -83,6 +83,22 @@ def test_tables_are_alike_exactly_where_nothing_is_said_to_differ() -> None:
     assert changed > 12
 
 
+def test_another_kind_of_board_is_another_program_though_its_pins_are_called_the_same() -> None:
+    def on(board: str) -> Resolved:
+        asked: list[dict[str, Any]] = [{"do": "add_controller", "id": "it", "board": board},
+                                       {"do": "pin", "line": "f1.press", "controller": "it", "pin": "4"}]  # fmt: skip
+        return Resolved(apply(plate(("button-16", 30, 40)), BATCH.validate_python(asked), catalogue()))
+
+    was, now = on("atmega328p"), on("esp32")
+    assert [(d.name, d.was, d.now) for d in differences(was, now, "it")] == [
+        ("the board", "ATmega328P, 10 bits", "ESP32, 12 bits")
+    ]
+    assert fingerprint(was, "it") != fingerprint(now, "it")
+    assert differences(was, on("atmega328p"), "it") == () and fingerprint(was, "it") == fingerprint(
+        on("atmega328p"), "it"
+    )
+
+
 def test_what_programs_do_not_do_is_said() -> None:
     asked: list[dict[str, Any]] = [
         {"do": "add_controller", "id": "first", "board": "atmega328p"},

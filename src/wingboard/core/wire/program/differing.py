@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 from wingboard.core.findings.limits import limit
 from wingboard.core.light.kinds import STRIPS
 from wingboard.core.light.power import strip_use
-from wingboard.core.record.controllers import board_of
+from wingboard.core.record.controllers import Board, board_of
 from wingboard.core.record.lamps import wanted_colour
 from wingboard.core.record.outputs import Lost
 from wingboard.core.resolved.design import Resolved
@@ -130,8 +130,19 @@ def _contacts(r: Resolved) -> frozenset[str]:
 def ladder_of(r: Resolved, c: Channel) -> Ladder:
     """The ladder of a selector, as its board's converter reads it."""
     f = r.functions[c.function]
-    bits = board_of(r.design, next(one.board for one in r.design.controllers if one.id == c.controller)).bits
+    bits = kind_of(r, c.controller).bits
     return ladder(len(c.words), f.step, limit(r.design, "resistor-tolerance") / 100, f.steady, bits)
+
+
+def kind_of(r: Resolved, controller: str) -> Board:
+    """The kind of board that a controller is."""
+    return board_of(r.design, next(c.board for c in r.design.controllers if c.id == controller))
+
+
+def _board(r: Resolved, controller: str) -> str:
+    """What of a board its program depends on."""
+    kind = kind_of(r, controller)
+    return f"{kind.chip}, {kind.bits} bits"
 
 
 def leds_behind(r: Resolved, c: Channel) -> int:
@@ -148,7 +159,9 @@ def light_level(r: Resolved, c: Channel) -> float:
 
 def fingerprint(r: Resolved, controller: str) -> str:
     """Four hexadecimal figures that differ where two programs of a board do something else, whatever their revision."""
-    text = "\n".join(" ".join((name, *one)) for name, one in sorted(told(r, controller).items()))
+    text = "\n".join(
+        (_board(r, controller), *(" ".join((name, *one)) for name, one in sorted(told(r, controller).items())))
+    )
     return f"{zlib.crc32(text.encode()) & 0xFFFF:04X}"
 
 
@@ -157,10 +170,11 @@ def differences(was: Resolved, now: Resolved, controller: str) -> tuple[Differen
 
     A board that one of the two does not have, has nothing there.
     """
-    old, new = (
-        told(r, controller) if any(c.id == controller for c in r.design.controllers) else {} for r in (was, now)
-    )
+    there = [any(c.id == controller for c in r.design.controllers) for r in (was, now)]
+    old, new = (told(r, controller) if is_there else {} for r, is_there in zip((was, now), there, strict=True))
     found = []
+    if all(there) and _board(was, controller) != _board(now, controller):
+        found.append(Difference("the board", "changed", _board(was, controller), _board(now, controller)))
     called: dict[Told, list[str]] = {}
     for name in sorted(old.keys() - new.keys()):
         called.setdefault(old[name], []).append(name)
@@ -173,8 +187,8 @@ def differences(was: Resolved, now: Resolved, controller: str) -> tuple[Differen
             found.append(Difference(name, "renamed", renamed[name], name))
             continue
         if a is None or b is None:
-            there = a or b
-            words = f"{there.what}, {there.where}" if there else ""
+            one = a or b
+            words = f"{one.what}, {one.where}" if one else ""
             found.append(Difference(name, "gone" if b is None else "new", words if a else "", words if b else ""))
             continue
         parts = [(x, y) for x, y in zip(a, b, strict=True) if x != y]

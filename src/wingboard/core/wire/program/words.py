@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from wingboard.core.record.controllers import board_of
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.program.channels import READ, Channel, channels, meanings, programmed
-from wingboard.core.wire.program.differing import LOST, fingerprint, state_of, told
+from wingboard.core.wire.program.differing import LOST, fingerprint, kind_of, state_of, told
 from wingboard.core.wire.program.tables import free_pins, letter_of
 
 WIDE = 100
@@ -34,7 +33,7 @@ def _page(r: Resolved, revision: int, board: str) -> Iterator[str]:
     mine = [c for c in channels(r).channels if c.controller == board]
     read, driven = ([c for c in mine if (c.kind in READ) == reads] for reads in (True, False))
     letter, lines = letter_of(r, board), fingerprint(r, board)
-    title = f"{r.design.name}, board {letter}: {controller.name}, {board_of(r.design, controller.board).chip}"
+    title = f"{r.design.name}, board {letter}: {controller.name}, {kind_of(r, board).chip}"
     yield title
     yield "=" * len(title)
     yield f"Revision {revision}, lines {lines}. 115,200 baud, a line each; all of it is in docs/protocol.md."
@@ -73,7 +72,7 @@ def _means(r: Resolved, c: Channel) -> list[str]:
     """What its values mean."""
     if values := meanings(r, c):
         return [f"{value} {word}" for value, word in values]
-    bits = board_of(r.design, next(one.board for one in r.design.controllers if one.id == c.controller)).bits
+    bits = kind_of(r, c.controller).bits
     plain = {
         "turn": "detents since the last line, +2 or -1",
         "level": f"0 to {(1 << bits) - 1}",
