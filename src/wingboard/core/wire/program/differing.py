@@ -57,7 +57,7 @@ def told(r: Resolved, controller: str) -> dict[str, Told]:
 
 def _told(r: Resolved, controller: str) -> dict[str, Told]:
     pins = {p.line: p.pin for p in r.design.pins}
-    spots: dict[str, str] = {}
+    spots: dict[str, tuple[str, str, str]] = {}
     expanders: dict[str, int] = {}
     homes = {p.line: p.controller for p in r.design.pins}
     for network in networks(r):
@@ -68,17 +68,25 @@ def _told(r: Resolved, controller: str) -> dict[str, Told]:
         ends = ", ".join(pins.get(line.id, "none") for line in network.lines)
         for line, (chip, place) in places_in(network).items():
             number = address_words(first, chip) if network.kind == "expander" else f"chip {chip}"
-            at = f"{number}, {place}" if chip else place
-            spots[line] = f"{at} of {network.name} (pins {ends})"
+            spots[line] = (f"{number}, " if chip else "", place, f" of {network.name} (pins {ends})")
     mine = [c for c in channels(r).channels if c.controller == controller]
     return {c.name: Told(KINDS[c.kind], _where(c.lines, pins, spots), _how(r, c)) for c in mine}
 
 
-def _where(of: tuple[Line, ...], pins: dict[str, str], spots: dict[str, str]) -> str:
-    """“pins 22, 23”, or places in networks."""
+def _where(of: tuple[Line, ...], pins: dict[str, str], spots: dict[str, tuple[str, str, str]]) -> str:
+    """“pins 22, 23”, or places in networks: those of one chip, or of one matrix, together.
+
+    :param spots: of a line its chip (empty for none), its place there, and which network that is.
+    """
     alone = [pins[line.id] for line in of if line.id in pins]
     words = [f"{'pins' if len(alone) > 1 else 'pin'} {', '.join(alone)}"] if alone else []
-    return "; ".join([*words, *(spots[line.id] for line in of if line.id in spots)])
+    places: dict[tuple[str, str], list[str]] = {}
+    for line in of:
+        if line.id in spots:
+            chip, place, network = spots[line.id]
+            places.setdefault((chip, network), []).append(place)
+    grouped = (f"{chip}{' / '.join(there)}{network}" for (chip, network), there in places.items())
+    return "; ".join([*words, *grouped])
 
 
 def _how(r: Resolved, c: Channel) -> str:

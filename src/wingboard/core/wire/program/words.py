@@ -52,7 +52,8 @@ def _page(r: Resolved, revision: int, board: str) -> Iterator[str]:
         yield heading
         for c in of:
             yield from _folded(f"  {c.name:<{wide}}  ", _means(r, c), wide + 4, "; ")
-            yield f"  {'':<{wide}}  {_of(r, c)}{told(r, board)[c.name].where}"
+            where = f"{_of(r, c)}{told(r, board)[c.name].where}"
+            yield from _folded("", where.split(" "), wide + 4)
 
 
 def _folded(begins: str, words: list[str], indent: int, between: str = " ") -> Iterator[str]:
