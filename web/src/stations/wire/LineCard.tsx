@@ -106,7 +106,8 @@ export function LineCard({ fn, rows, picked, onPick, onTest }: Props) {
         const said = fn.declared.find((one) => one.line === lamp.id);
         const now = { line: lamp.id, boot: said?.boot ?? fn.boot, lost: said?.lost ?? fn.lost };
         const declare = (state: Partial<typeof now>) => {
-          const declared = [...fn.declared.filter((one) => one.line !== lamp.id), { ...now, ...state }];
+          const others = lamps.filter((other) => other !== lamp).map((other) => other.id);
+          const declared = [...fn.declared.filter((one) => others.includes(one.line)), { ...now, ...state }];
           void send([editFunction(fn.id, alone ? state : { declared })]);
         };
         return (

@@ -126,7 +126,7 @@ function Verdict({ of }: { of: OnBoardView }) {
         <span>{of.words}</span>
       </p>
       {of.differences.length > 0 && (
-        <ul className="mt-1 max-h-60 overflow-y-auto border-l-[3px] border-judge pl-2.5">
+        <ul className="mt-1 border-l-[3px] border-judge pl-2.5">
           {of.differences.map((one) => (
             <li key={one.name} className="py-0.5">
               <b className="num">{one.name}</b> {CHANGES[one.change]}
