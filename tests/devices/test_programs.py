@@ -370,7 +370,7 @@ def test_discovery_watches_and_drives_free_pins_and_no_others(tmp_path: Path) ->
 def test_a_moved_pin_changes_one_line_of_one_file(demo: Demo) -> None:
     design = demo("kestrel-line-9")
     moved = apply(design, BATCH.validate_python([{"do": "pin", "line": "f18.on", "controller": "atmega2560-1",
-                                                  "pin": "A0", "found": False}]), catalogue())  # fmt: skip
+                                                  "pin": "A10", "found": False}]), catalogue())  # fmt: skip
     one, other = (sketch(Resolved(d), "atmega2560-1", 7).files for d in (design, moved))
     differing = {name: [pair for pair in zip(one[name].splitlines(), other[name].splitlines(), strict=True)
                         if pair[0] != pair[1]] for name in one}  # fmt: skip

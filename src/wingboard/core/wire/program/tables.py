@@ -331,8 +331,7 @@ def _table(kind: str, name: str, count: str, words: str, rows: Sequence[_Row]) -
     yield f"// {words}."
     yield f"const {kind} {name}[] PROGMEM = {{"
     simple = kind in ("uint8_t", "uint16_t", "Number")
-    widths = [max(len(row.cells[n]) for row in rows) for n in range(len(rows[0].cells))]
     for n, row in enumerate(rows):
-        cells = ", ".join(cell.ljust(width) for cell, width in zip(row.cells, widths, strict=True)).rstrip()
+        cells = ", ".join(row.cells)  # in no columns: else a longer pin would change every line
         yield f"    {cells if simple else f'{{{cells}}}'},  // {n}: {row.comment}"
     yield "};"

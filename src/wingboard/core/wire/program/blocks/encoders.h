@@ -38,8 +38,13 @@ void encoderFind(uint8_t, uint8_t, uint8_t) {}
 
 uint8_t encoderNow(Number n) { return (encoderClosed(n, 0) ? 2 : 0) | (encoderClosed(n, 1) ? 1 : 0); }
 
+// Some chips want what an interrupt calls in their memory.
+#ifndef IRAM_ATTR
+#define IRAM_ATTR
+#endif
+
 // Looks at one encoder.
-void encoderLook(Number n) {
+void IRAM_ATTR encoderLook(Number n) {
   uint8_t now = encoderNow(n);
   encoderChanges[n] += ENCODER_STEP[encoderLast[n] << 2 | now];
   encoderLast[n] = now;
@@ -51,7 +56,7 @@ void encoderLook(Number n) {
   }
 }
 
-void encodersLook() {
+void IRAM_ATTR encodersLook() {
   for (Number n = 0; n < ENCODER_COUNT; n++) encoderLook(n);
 }
 
