@@ -25,7 +25,7 @@ from wingboard.devices.toolchain import compiled
 
 STEP = 0.01
 """Seconds that a simulated chip runs at once."""
-LAST = 0.3
+LAST = 1.0
 """Seconds in which the last line is still answered."""
 
 
