@@ -286,6 +286,11 @@ def test_addressable_lamps_take_their_colour_and_strips_behind_are_no_brighter_t
             "is f1 255 #FF6E00", "is f2 255 #0A0B0C", "error value #12345g", "error value #+12345",
         ]  # fmt: skip
         assert (panel.tint(by_name["f1"]), panel.tint(by_name["f2"])) == ((255, 110, 0), (10, 11, 12))
+        panel.tell("test on")
+        assert panel.tint(by_name["f2"]) == (255, 255, 255), "in its own colour, not in what a host made of it"
+        panel.tell("test off")
+        assert panel.tint(by_name["f2"]) == (10, 11, 12)
+        assert panel.tell("set f2 #000000", "set f2 255") == ["is f2 0 #0A0B0C", "is f2 255 #0A0B0C"]
         panel.tell("set plate.strips 255")
         assert panel.tint(by_name["plate.strips"]) == (102,) * 3
         panel.tell("set plate.light 255")

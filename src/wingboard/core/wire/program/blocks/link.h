@@ -131,8 +131,8 @@ void hearSet(const char *name, const char *word) {
 #if PIXEL_COUNT
     uint8_t colour[3];
     if (output.kind == COLOUR && tintOf(word, colour)) {
-      pixelTint(output.a, colour);
-      value = 255;
+      value = colour[0] || colour[1] || colour[2] ? 255 : 0;  // black is dark, and no colour to be bright in
+      if (value) pixelTint(output.a, colour);
     }
 #endif
     if (value < 0) return sayError(F("value"), word);

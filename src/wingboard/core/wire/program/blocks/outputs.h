@@ -46,7 +46,7 @@ void outputDrive(const Output &output, uint8_t value) {
 // What was set at chips and in chains is sent to them; expanders are told when they are read.
 void outputsSent() {
 #if PIXEL_COUNT
-  pixelsWrite();
+  pixelsWrite(lampTest());
 #endif
 #if CHAIN_OUT_COUNT
   chainsWrite();
@@ -100,7 +100,7 @@ void outputsBegin() {
   chainsOutBegin();
 #endif
 #if PIXEL_COUNT
-  pixelsWrite();
+  pixelsWrite(lampTest());
 #endif
 #if DISPLAY_COUNT
   displaysBegin();

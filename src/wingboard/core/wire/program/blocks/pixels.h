@@ -78,14 +78,16 @@ void pixelTint(Number n, const uint8_t *colour) {
   pixelsStale = true;
 }
 
-// Sends what was changed to every chain.
-void pixelsWrite() {
-  if (!pixelsStale) return;
+// Sends what was changed to every chain; in a lamp test each in the colour of the design, whatever a host has made of it.
+void pixelsWrite(bool test) {
+  static bool tested = false;
+  if (!pixelsStale && test == tested) return;
   pixelsStale = false;
+  tested = test;
   delayMicroseconds(PIXELS_SHOW);  // what was sent before is shown for certain
   for (Number n = 0; n < PIXEL_COUNT; n++) {
     Pixel pixel = entry(PIXELS, n);
-    for (uint16_t led = 0; led < pixel.leds; led++) pixelSendOne(pixel.pin, pixelColour[n], pixelBright[n]);
+    for (uint16_t led = 0; led < pixel.leds; led++) pixelSendOne(pixel.pin, test ? pixel.colour : pixelColour[n], pixelBright[n]);
   }
 }
 
