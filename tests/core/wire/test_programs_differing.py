@@ -17,7 +17,8 @@ from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.program.differing import differences, fingerprint
-from wingboard.core.wire.program.tables import tables
+from wingboard.core.wire.program.identity import board_of_letter, greeting_of
+from wingboard.core.wire.program.tables import letter_of, tables
 
 Demo = Callable[[str], Design]
 BOARD = "atmega2560-1"
@@ -112,3 +113,10 @@ def test_what_programs_do_not_do_is_said() -> None:
     r = Resolved(apply(design, BATCH.validate_python(asked), catalogue()))
     said = {f.code: f for f in review(r) if f.code in ("wire.lamp-test-elsewhere", "wire.unprogrammed")}
     assert [(f.subjects, f.measured and f.measured.value) for f in said.values()] == [(("f1",), 1), (("f4",), 2)]
+
+
+def test_boards_have_letters_past_the_twenty_sixth() -> None:
+    asked = [{"do": "add_controller", "id": f"b{n}", "board": "atmega328p"} for n in range(28)]
+    r = Resolved(apply(plate(), BATCH.validate_python(asked), catalogue()))
+    assert [letter_of(r, f"b{n}") for n in (0, 25, 26, 27)] == ["A", "Z", "AA", "AB"]
+    assert board_of_letter(r, greeting_of("board 1 AB of test-plate revision 1 lines 0000").letter) == "b27"
