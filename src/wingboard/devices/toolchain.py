@@ -22,7 +22,7 @@ CORE = Path("/usr/share/arduino/hardware/arduino/avr")
 SECONDS = 120.0
 HERTZ = 16_000_000
 STACK = 256
-"""Bytes of RAM that are left for what is called from what (our own programs need half of that)."""
+"""Bytes of RAM that are left for what is called from what (our own were seen to use 160, interrupts among it)."""
 _HOLDS = {
     "input": ("INPUTS", "CONTACTS", "inputSaid", "betweenSince", "contactState"),
     "output": ("OUTPUTS", "outputSet"),

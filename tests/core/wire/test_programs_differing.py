@@ -16,9 +16,12 @@ from wingboard.core.parts.catalogue import catalogue
 from wingboard.core.record.design import Design
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.pins.solve import solve
+from wingboard.core.wire.program.channels import channels
 from wingboard.core.wire.program.differing import differences, fingerprint
 from wingboard.core.wire.program.identity import board_of_letter, greeting_of
+from wingboard.core.wire.program.sketch import sketch
 from wingboard.core.wire.program.tables import letter_of, tables
+from wingboard.core.wire.schemes.networks import networks
 
 Demo = Callable[[str], Design]
 BOARD = "atmega2560-1"
@@ -120,3 +123,38 @@ def test_boards_have_letters_past_the_twenty_sixth() -> None:
     r = Resolved(apply(plate(), BATCH.validate_python(asked), catalogue()))
     assert [letter_of(r, f"b{n}") for n in (0, 25, 26, 27)] == ["A", "Z", "AA", "AB"]
     assert board_of_letter(r, greeting_of("board 1 AB of test-plate revision 1 lines 0000").letter) == "b27"
+
+
+@pytest.mark.parametrize(("scheme", "parts"), [
+    ("matrix", ("button-16",) * 6), ("shift", ("button-16", "led-5-bare")), ("expander", ("button-16", "led-5-bare")),
+    ("digits", ("readout-8-digits", "readout-8-digits", "lamp-8-addressable", "lamp-8-addressable")),
+])  # fmt: skip
+def test_a_network_that_is_not_whole_on_one_board_is_served_by_none_and_that_is_said(
+    scheme: str, parts: tuple[str, ...]
+) -> None:
+    asked: list[dict[str, Any]] = [
+        {"do": "add_controller", "id": "one", "board": "atmega2560"},
+        *({"do": "edit_function", "function": f"f{n}", "scheme": scheme} for n in range(1, len(parts) + 1)),
+    ]
+    design = apply(plate(*((part, 25.0 + 30 * n, 40) for n, part in enumerate(parts))), BATCH.validate_python(asked),
+                   catalogue())  # fmt: skip
+    design = design.model_copy(update={"pins": solve(Resolved(design)).pins})
+    more: list[dict[str, Any]] = [{"do": "add_controller", "id": "two", "board": "atmega2560"}]
+    design = apply(design, BATCH.validate_python(more), catalogue())
+    whole = {line for c in channels(Resolved(design)).channels for line in c.lines}
+    for moved in design.pins:
+        others = tuple(p for p in design.pins if p is not moved)
+        elsewhere = (*others, moved.model_copy(update={"controller": "two"}))
+        left_out = {
+            s.id for n in networks(Resolved(design)) if moved.line in {x.id for x in n.lines} for s in n.signals
+        }
+        for pins in (
+            (others, elsewhere) if len(left_out) and not moved.line.endswith("pixels-plate.data") else (others,)
+        ):
+            r = Resolved(design.model_copy(update={"pins": pins}))
+            for board in ("one", "two"):
+                assert ", ," not in sketch(r, board, 1).files["tables.h"] and "{," not in code_of(r, board)
+            served = {line.id for c in channels(r).channels for line in c.lines}
+            said = {u.line.id for u in channels(r).unserved}
+            assert served | said >= {line.id for line in whole}
+            assert not served & left_out and left_out <= said

@@ -120,11 +120,10 @@ class _Naming:
         return Channels(tuple(found), tuple(self.unserved))
 
     def _home(self, line: Line) -> str | None:
-        """The board that a line ends on, or the chips do that it ends on."""
+        """The board that a line ends on, or that its network does: one that is not whole there reads nothing."""
         network = self.networks.get(line.id)
-        return next(
-            (self.homes[one.id] for one in (network.lines if network else (line,)) if one.id in self.homes), None
-        )
+        ends = {self.homes.get(one.id) for one in (network.lines if network else (line,))}
+        return ends.pop() if len(ends) == 1 else None
 
     def _light(self, line: Line) -> Iterator[Channel]:
         """What dims the light behind a module, and the data of its addressable strips."""
@@ -145,11 +144,17 @@ class _Naming:
             homes = {self._home(line) for line in one.lines}
             home = homes.pop() if len(homes) == 1 else None
             if home is None:
-                some = any(self._home(line) for line in one.lines)
-                why = "its lines are not all on one board" if some else "it has no pin yet"
-                self.unserved += (Unserved(line, why) for line in one.lines)
+                self.unserved += (Unserved(line, self._why_homeless(one.lines)) for line in one.lines)
                 continue
             yield Channel(name, one.kind, home, placed.function.id, one.lines, one.words, one.digits, one.dark)
+
+    def _why_homeless(self, of: tuple[Line, ...]) -> str:
+        """Why nothing can be read or driven over some lines together."""
+        behind = {n.id: n for line in of if (n := self.networks.get(line.id))}
+        ends = [one for n in behind.values() for one in n.lines] or list(of)
+        if not all(one.id in self.homes for one in ends):
+            return f"{next(iter(behind.values())).name}: not every pin is given" if behind else "it has no pin yet"
+        return "its lines are not all on one board"
 
     def _free(self, stem: str) -> str:
         name, n = stem, 1
