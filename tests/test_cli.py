@@ -123,7 +123,7 @@ def test_programs_are_written_and_spoken_to(tram: Path, tmp_path: Path) -> None:
     assert re.search(r"dust-extraction-a: \d+ bytes of flash, \d+ of RAM", said)
     assert (tmp_path / "programs" / "dust-extraction-a" / "tables.h").is_file()
     typed = runner.invoke(app, ["link", "--simulated", str(tram.parent / "dust-extraction.json"), "--revision", "3"],
-                          input="hello\nset bin-full 9\nnonsense\n")  # fmt: skip
+                          input="hello\nset bin-full 9\nnonsense →\n")  # fmt: skip
     greeting, hello, lamp, wrong = typed.stdout.splitlines()
     assert greeting == hello and "revision 3" in hello
     assert (lamp, wrong) == ("is bin-full 9", "error word nonsense")

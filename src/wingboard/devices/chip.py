@@ -131,7 +131,7 @@ class Chip:
 
     def hear(self, text: str | bytes) -> None:
         """Letters to its serial port."""
-        letters = text.encode("latin-1") if isinstance(text, str) else text
+        letters = text.encode("latin-1", "replace") if isinstance(text, str) else text
         self._library.chip_hear(self._chip, letters, len(letters))
 
     def said(self) -> str:

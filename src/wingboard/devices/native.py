@@ -229,7 +229,7 @@ class Native:
 
     def hear(self, text: str | bytes) -> None:
         """Letters to its serial port."""
-        letters = text.encode("latin-1") if isinstance(text, str) else text
+        letters = text.encode("latin-1", "replace") if isinstance(text, str) else text
         self._library.board_hear(letters, len(letters))
 
     def said(self) -> str:
