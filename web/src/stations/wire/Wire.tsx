@@ -147,7 +147,7 @@ export default function Wire() {
           onStop={job.stop}
         />
       )}
-      {solved && (solved.unfit.length > 0 || bare === 0) && (
+      {solved && (
         <Verdict
           solved={solved}
           onAdd={(commands) => void send(commands).then(() => solve(false))}
