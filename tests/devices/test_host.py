@@ -112,7 +112,8 @@ def at_a_port(there: InTime) -> Iterator[str]:
 
 def test_a_board_at_a_serial_port_is_typed_to_and_asked(demo: Demo, tmp_path: Path) -> None:
     with simulated(Resolved(demo("dust-extraction")), "A", 12) as there, at_a_port(there) as name:
-        typed = CliRunner().invoke(app, ["link", "--port", name], input="set start.lamp 90\nget start.lamp\nmend → it\n")
+        lines = "set start.lamp 90\nget start.lamp\nmend → it\n"
+        typed = CliRunner().invoke(app, ["link", "--port", name], input=lines)
         assert typed.exit_code == 0, typed.output
         assert typed.output.splitlines()[-3:] == ["is start.lamp 90", "is start.lamp 90", "error word mend"]
         with Port(name) as port:

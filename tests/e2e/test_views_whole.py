@@ -141,7 +141,9 @@ def test_the_views_of_the_wire(watched: Page, address: str, demo_desk: Desk, the
     sound(watched)
     watched.get_by_role("tab", name="Programs", exact=True).click()
     expect(watched.get_by_label("tables.h", exact=True)).to_contain_text("#define INPUT_COUNT")
-    expect(watched.get_by_role("region", name="Not served")).to_contain_text("Horn, 13: it has no pin yet")
+    expect(watched.get_by_role("region", name="Not served")).to_contain_text(
+        "Horn, 13: Right module, matrix: not every pin is given"
+    )
     expect(watched.get_by_text(re.compile("of 253,952 bytes of flash"))).to_be_visible()
     on_board, hello = (
         watched.get_by_role("region", name="On the board"),
