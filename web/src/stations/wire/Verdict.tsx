@@ -8,23 +8,35 @@ import { money } from "../../ui/money";
 
 interface Props {
   solved: Solved;
+  /** Whether the design has changed since: what fits and what is best is then not known any more. */
+  passed: boolean;
   onAdd: (commands: Command[]) => void;
   onClose: () => void;
 }
 
-export function Verdict({ solved, onAdd, onClose }: Props) {
+export function Verdict({ solved, passed, onAdd, onClose }: Props) {
   const { brief } = useDesign().design;
+  const fits = solved.unfit.length === 0;
+  if (fits && passed && solved.moved.length === 0) return null;
   return (
     <div role="status" className="border-b border-rule bg-sheet px-4 py-2.5 text-[12px]">
       <div className="flex items-start justify-between gap-4">
         <div className="min-w-0">
-          {solved.unfit.length === 0 ? (
+          {passed && (
             <p className="flex items-center gap-2">
-              <Mark kind="settled" /> Every line has a pin
-              {solved.optimal
-                ? "; no better assignment exists."
-                : `; the best found in the time, at most ${shown(100 * solved.over, 1)} % from the best there is.`}
+              <Mark kind="judge" /> The design has changed since pins were assigned
+              {fits ? "." : ": assign again to see what fits now, and what would help. Then it was this:"}
             </p>
+          )}
+          {fits ? (
+            !passed && (
+              <p className="flex items-center gap-2">
+                <Mark kind="settled" /> Every line has a pin
+                {solved.optimal
+                  ? "; no better assignment exists."
+                  : `; the best found in the time, at most ${shown(100 * solved.over, 1)} % from the best there is.`}
+              </p>
+            )
           ) : (
             <>
               <p className="flex items-center gap-2 font-semibold text-must">
@@ -39,7 +51,7 @@ export function Verdict({ solved, onAdd, onClose }: Props) {
                   </li>
                 ))}
               </ul>
-              <Remedies solved={solved} currency={brief.currency} onAdd={onAdd} />
+              {!passed && <Remedies solved={solved} currency={brief.currency} onAdd={onAdd} />}
             </>
           )}
           {solved.moved.length > 0 && (

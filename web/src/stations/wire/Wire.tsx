@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
-import type { Solved } from "../../api/types";
+import type { DesignView, Solved } from "../../api/types";
 import { AddController } from "../../app/AddController";
 import { useChanges, useDesign } from "../../app/design";
 import { designKey } from "../../app/queue";
@@ -38,7 +38,7 @@ export default function Wire() {
   const client = useQueryClient();
   const { send, settled } = useChanges(view.id);
   const [shows, setShows] = useState<Shows>("wires");
-  const [solved, setSolved] = useState<Solved | null>(null);
+  const [solved, setSolved] = useState<{ said: Solved; revision: number | undefined } | null>(null);
   const [sought, setSought] = useState("");
   const job = useJob();
   const busy = job.standing !== null;
@@ -57,7 +57,8 @@ export default function Wire() {
     );
     if (!over) return;
     await client.refetchQueries({ queryKey: designKey(view.id) });
-    setSolved(over.solved ?? null);
+    const { revision } = client.getQueryData<DesignView>(designKey(view.id)) ?? {};
+    setSolved(over.solved ? { said: over.solved, revision } : null);
   };
   const bare = wire.data?.rows.filter((row) => !row.pin).length ?? 0;
   const show = (next: Shows) => {
@@ -149,7 +150,8 @@ export default function Wire() {
       )}
       {solved && (
         <Verdict
-          solved={solved}
+          solved={solved.said}
+          passed={solved.revision !== view.revision}
           onAdd={(commands) => void send(commands).then(() => solve(false))}
           onClose={() => setSolved(null)}
         />
