@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from itertools import permutations, product
 from typing import Any
 
+import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
@@ -95,6 +96,7 @@ def test_the_solver_is_never_dearer_than_the_best_of_all_ways(panel: tuple[list[
     best = min((cost for cost, _ in every_way(design)), default=None)
     found = solve(Resolved(design), seconds=5)
     assert (found.unfit == ()) == (best is not None)
+    assert all(" left" in left.reason for left in found.unfit)  # it is pins that lack, nothing else
     if best is not None:
         assert found.optimal
         assert round(found.cost, 6) == best
@@ -117,6 +119,22 @@ def test_nothing_moves_that_can_stay_when_a_part_is_added(panel: tuple[list[str]
     ways = [given for _, given in every_way(more)]
     stays = [way for way in ways if all(way[p.line] == (p.controller, p.pin) for p in first.pins)]
     assert (after.unfit == ()) == bool(stays)
+
+
+@pytest.mark.parametrize(
+    ("part", "roles", "why"),
+    [
+        ("led-5-bezel", ["in", "in"], "needs 1 pin on one board; 2 left, none of which drives"),
+        ("led-5-bezel", ["coder", "coder"], "needs 1 pin on one board; nothing left"),
+        ("potentiometer", ["io"], "needs 1 pin on one board, 1 of them analogue; 1 left, none of which measures"),
+        ("button-16-lit", ["out", "out"], "needs 2 pins on one board; 2 left, none of which reads"),
+        ("button-16-lit", ["io"], "needs 2 pins on one board; 1 left"),
+        ("toggle-large-on-off-on", ["in", "out"], "needs 2 pins on one board; 2 left, 1 of which reads"),
+    ],
+)
+def test_what_does_not_fit_says_what_the_pins_lack(part: str, roles: list[str], why: str) -> None:
+    (left,) = solve(Resolved(small([part], [roles]))).unfit
+    assert left.reason == f"{why} on Own 0 b0"
 
 
 @given(st.lists(st.sampled_from(ROLES), min_size=1, max_size=30))

@@ -130,7 +130,8 @@ def test_a_bus_whose_pin_is_taken_by_hand_is_left_out_and_said() -> None:
     taken = PinLine(line="f2.press", controller="atmega328p-1", pin="A4")
     design = wired(["display-16x2", "button-16"], ["atmega328p"], 1, taken)
     (unfit,) = solve(Resolved(design)).unfit
-    assert (unfit.name, "I²C" in unfit.reason, "taken" in unfit.reason) == ("F1", True, True)
+    assert unfit.name == "F1"
+    assert unfit.reason.endswith("; I²C SDA taken or not there on ATmega328P 1")
 
 
 def test_coils_relays_and_lamps_of_their_own_supply_count_for_what_the_pin_gives() -> None:

@@ -8,7 +8,7 @@ A function's lines stay on one controller. What the counts leave open is then de
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence, Set
 from itertools import pairwise
 from typing import Any, NamedTuple, Protocol
 
@@ -22,6 +22,7 @@ from wingboard.core.wire.groups import soldered_pins
 from wingboard.core.wire.lines import lines, serves
 from wingboard.core.wire.pins.dealing import deal
 from wingboard.core.wire.pins.kinds import PinDemand, PinKind, can, comfort, kind_of, need_of, tenths
+from wingboard.core.wire.pins.lacking import lacking
 from wingboard.core.wire.pins.moving import Loose
 from wingboard.core.wire.signals import Line
 
@@ -245,7 +246,7 @@ class _Problem:
         kept = tuple(p for p in fixed.values() if not p.stays)
         return Solution(
             pins=(*kept, *self._dealt(new, fixed)),
-            unfit=self._unfit([f for f in self.open if f not in boards_of], used),
+            unfit=self._unfit([f for f in self.open if f not in boards_of], used, status == cp_model.OPTIMAL),
             optimal=status == cp_model.OPTIMAL,
             cost=solver.objective_value,
             bound=solver.best_objective_bound,
@@ -276,7 +277,7 @@ class _Problem:
             for need in kinds:
                 wanted = [many * self.on[a, controller.id] for a in self.groups for n, many in a.demand if n == need]
                 if need.bus:
-                    self._bus(controller.id, need.bus, wanted, spent)
+                    self._bus(controller.id, need, wanted, spent)
                     continue
                 wanted += loose.wanted(controller.id, need) if loose else []
                 given = []
@@ -294,15 +295,16 @@ class _Problem:
                 freed = loose.freed(controller.id, kind) if loose else []
                 self.model.add(sum(variables) <= len(self.free[controller.id, kind]) + sum(freed))
 
-    def _bus(self, controller: str, bus: str, wanted: list[Any], spent: dict[PinKind, list[Any]]) -> None:
+    def _bus(self, controller: str, need: PinDemand, wanted: list[Any], spent: dict[PinKind, list[Any]]) -> None:
         """The lines of a bus take one pin together, however many they are; none where that pin is taken."""
-        pin = self.shared.get((controller, bus))
+        pin = self.shared.get((controller, need.bus or ""))
         if pin is None:
             self.model.add(sum(wanted) == 0)
             return
         kind = kind_of(pin, self.wanted_of_buses)
         if self.free.get((controller, kind)):
-            used = self.model.new_bool_var(f"{bus} of {controller}")
+            used = self.model.new_bool_var(f"{need.bus} of {controller}")
+            self.count[controller, need, kind] = used
             self.model.add(sum(wanted) <= len(self.lines) * used)
             spent[kind].append(used)
 
@@ -404,30 +406,43 @@ class _Problem:
             for ident, pin in deal(board, wanted, free, given, self.wanted_of_buses).items():
                 yield PinChoice(line=ident, controller=controller.id, pin=pin.name)
 
-    def _unfit(self, functions: Iterable[str], used: Counter[Any]) -> tuple[Unfit, ...]:
-        spare: dict[str, Counter[str]] = {c.id: Counter() for c in self.controllers}
-        for (board, kind), pins in self.free.items():
-            gone = sum(many for (b, _, k), many in used.items() if b == board and k == kind)
-            spare[board]["analogue" if kind.analogue else "digital"] += len(pins) - gone
-        return tuple(Unfit(f, self.open[f][0].name, self._why(self.open[f], spare)) for f in functions)
+    def _unfit(self, functions: Iterable[str], used: Counter[Any], optimal: bool) -> tuple[Unfit, ...]:
+        """:param used: how many lines of a need took pins of a kind on a board, and which buses took theirs."""
+        left = {(board, kind): len(pins) for (board, kind), pins in self.free.items()}
+        for (board, _, kind), many in used.items():
+            left[board, kind] -= many
+        spare = {c.id: Counter({kind: many for (b, kind), many in left.items() if b == c.id}) for c in self.controllers}
+        on_bus = {(p.controller, s.bus) for s in self.lines if s.bus and (p := self.fixed.get(s.id))}
+        on_bus |= {(board, need.bus) for (board, need, _), many in used.items() if need.bus and many}
+        fresh = self.shared.keys() - on_bus
+        found = ((f, self.open[f]) for f in functions)
+        return tuple(Unfit(f, mine[0].name, self._why(mine, spare, fresh, optimal)) for f, mine in found)
 
-    def _why(self, wanted: list[Line], spare: dict[str, Counter[str]]) -> str:
+    def _why(
+        self, wanted: list[Line], spare: Mapping[str, Counter[PinKind]], fresh: Set[tuple[str, str]], optimal: bool
+    ) -> str:
+        """:param spare: what is left of each board; :param fresh: pins of buses among it that no line of theirs has."""
         analogue = sum(s.analogue for s in wanted)
         needs = f"needs {len(wanted)} pin{'s' if len(wanted) > 1 else ''} on one board"
         needs += f", {analogue} of them analogue" if analogue else ""
-        buses = [BUS_NAMES[s.bus] for s in wanted if s.bus]
-        needs += f", among them {' and '.join(buses)}" if buses else ""
+        buses = dict.fromkeys(s.bus for s in wanted if s.bus)
+        needs += f", among them {' and '.join(BUS_NAMES[bus] for bus in buses)}" if buses else ""
         if not self.controllers:
             return f"{needs}; there is no board yet"
-        names = {c.id: c.name for c in self.controllers}
-        left = ", ".join(f"{names[b]} {n['digital']} digital and {n['analogue']} analogue" for b, n in spare.items())
-        room = any(n["analogue"] >= analogue and n.total() >= len(wanted) for n in spare.values())
-        if room:
-            amps = sum(s.chip_current for s in wanted)
-            if any(s.bus and not any(b == s.bus for _, b in self.shared) for s in wanted):
-                return f"{needs}; the pins of that bus are taken"
-            return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
-        return f"{needs}; left over: {left}"
+        wants = Counter(need_of(s) for s in wanted if not s.bus)
+        short: dict[str, list[str]] = defaultdict(list)
+        for controller in self.controllers:
+            here = [(controller.id, bus) for bus in buses]
+            gone = [BUS_NAMES[bus] for at, bus in here if (at, bus) not in self.shared]
+            apart = Counter(kind_of(self.shared[at], self.wanted_of_buses) for at in here if at in fresh)
+            why = f"{' and '.join(gone)} taken or not there" if gone else lacking(wants, spare[controller.id] - apart)
+            if why is None and not optimal:
+                return f"{needs}; the time ran out before a place for it was found"
+            if why is None:
+                amps = sum(s.chip_current for s in wanted)
+                return f"{needs} and {amps * 1000:.0f} mA; the boards with room are at their chips' limit of current"
+            short[why].append(controller.name)
+        return f"{needs}; " + "; ".join(f"{why} on {' and '.join(names)}" for why, names in short.items())
 
 
 def _fixed(r: Resolved, keep: bool) -> dict[str, PinChoice]:
