@@ -152,13 +152,15 @@ def test_a_board_with_another_program_gets_its_differences_in_lines(tram: TestCl
     a, b = lines_of("A"), lines_of("B")
     head = tram.get(TRAM).json()["revision"]
     name = "of kestrel-line-no-9 revision"
-    assert judged(f"< board 1 A {name} {head} lines {a} ~00")["state"] == "same"
+    assert judged(f"< board 1 A {name} {head} lines {a} edition 1 ~00")["state"] == "same"
+    older = judged(f"< board 1 A {name} {head} lines {a} ~00")
+    assert older["state"] == "differs" and "of an older Wing Board" in older["words"]
     change = {"do": "pin", "line": "f18.on", "controller": "atmega2560-1", "pin": "A0", "found": False}
     assert tram.post(f"{TRAM}/commands", json={"base": head, "key": "moved", "commands": [change]}).status_code == 200
-    found = judged(f"board 1 A {name} {head} lines {a}")
+    found = judged(f"board 1 A {name} {head} lines {a} edition 1")
     assert (found["state"], found["board"]) == ("differs", "atmega2560-1")
     assert [(d["name"], d["change"], d["now"]) for d in found["differences"]] == [("master-key", "moved", "pin A0")]
-    assert judged(f"board 1 B {name} {head} lines {b}")["state"] == "same", "nothing of B changed"
+    assert judged(f"board 1 B {name} {head} lines {b} edition 1")["state"] == "same", "nothing of B changed"
     assert judged(f"board 1 A {name} {head} lines 0000")["state"] == "unknown"
     assert judged(f"board 1 A {name} 9999 lines {a}")["state"] == "unknown"
     for other in (

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import zlib
 from collections.abc import Callable
 from typing import Any
 
@@ -19,8 +20,8 @@ from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.program.channels import channels
 from wingboard.core.wire.program.differing import differences, fingerprint
 from wingboard.core.wire.program.identity import board_of_letter, greeting_of
-from wingboard.core.wire.program.sketch import sketch
-from wingboard.core.wire.program.tables import letter_of, tables
+from wingboard.core.wire.program.sketch import BLOCKS, sketch
+from wingboard.core.wire.program.tables import EDITION, letter_of, tables
 from wingboard.core.wire.schemes.networks import networks
 
 Demo = Callable[[str], Design]
@@ -116,6 +117,13 @@ def test_what_programs_do_not_do_is_said() -> None:
     r = Resolved(apply(design, BATCH.validate_python(asked), catalogue()))
     said = {f.code: f for f in review(r) if f.code in ("wire.lamp-test-elsewhere", "wire.unprogrammed")}
     assert [(f.subjects, f.measured and f.measured.value) for f in said.values()] == [(("f1",), 1), (("f4",), 2)]
+
+
+def test_the_edition_counts_on_when_the_code_beside_the_tables_changes() -> None:
+    files = sorted(BLOCKS.iterdir(), key=lambda file: file.name)
+    code = "".join(re.sub(r"//.*|\s", "", file.read_text("utf-8")) for file in files)
+    now = EDITION, f"{zlib.crc32(code.encode()):08X}"
+    assert now == (1, "E3A7FECE"), "does a board now do something otherwise? Then count EDITION on, and note both here"
 
 
 def test_boards_have_letters_past_the_twenty_sixth() -> None:

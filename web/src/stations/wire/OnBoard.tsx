@@ -109,7 +109,7 @@ export function OnBoard({ onTold }: { onTold: (board: string) => void }) {
           label="Or what it answers to hello"
           value={said}
           longest={400}
-          hint="board 1 A of … revision 7 lines 3FA2"
+          hint="board 1 A of … revision 7 lines 3FA2 edition 1"
           onCommit={take}
         />
       </div>

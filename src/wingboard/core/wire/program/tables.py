@@ -26,6 +26,9 @@ from wingboard.core.wire.signals import Line
 
 PROTOCOL = 1
 """Of ``docs/protocol.md``."""
+EDITION = 1
+"""Of the files beside the tables: one more whenever they make a board do something otherwise, so that one that was
+written before can be told."""
 TIMERS: dict[str, int] = {"ATmega328P": 2, "ATmega2560": 3, "ATmega32U4": 3}
 """By chip: a timer other than the clock's, by which encoders are looked at; it goes on dimming what hangs on it."""
 WHEN_LOST = {"hold": "HOLD", "off": "0", "on": "255", "blink": "BLINK"}
@@ -220,6 +223,7 @@ class _Writing:
         yield "#pragma once"
         yield ""
         yield f"#define PROTOCOL {PROTOCOL}"
+        yield f"#define EDITION {EDITION}"
         yield f"#define REVISION {self.revision}"
         yield f"#define LONGEST_NAME {longest}"
         yield f"#define LEVEL_BITS {self.board.bits}"

@@ -50,6 +50,8 @@ void sayHello() {
   say.print(REVISION);
   say.print(F(" lines "));
   say.print((const __FlashStringHelper *)LINES);
+  say.print(F(" edition "));
+  say.print(EDITION);
   say.end();
 }
 
