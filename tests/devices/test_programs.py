@@ -24,6 +24,7 @@ from wingboard.core.wire.lines import lines
 from wingboard.core.wire.pins.solve import solve
 from wingboard.core.wire.program.channels import READ, Channel, channels, programmed
 from wingboard.core.wire.program.sketch import sketch
+from wingboard.core.wire.program.tables import free_pins
 from wingboard.core.wire.schemes.networks import networks
 from wingboard.core.wire.signals import signals
 from wingboard.devices.toolchain import compiled
@@ -507,19 +508,22 @@ def test_debugging_says_how_often_everything_is_looked_at_and_only_when_asked(de
         assert panel.tell("debug off", wait=1.5) == ["is debug off"]
 
 
-def test_a_press_while_everything_is_listed_is_not_lost(demo: Demo, tmp_path: Path) -> None:
-    r = Resolved(demo("kestrel-line-9"))
-    with powered(r, "atmega2560-1", tmp_path) as panel:
+@pytest.mark.parametrize(("asked", "last"), [("get", "end"), ("discover on", "is discover on")])
+def test_a_press_while_everything_is_listed_is_not_lost(demo: Demo, tmp_path: Path, asked: str, last: str) -> None:
+    whole = asked == "get"
+    r = Resolved(demo("kestrel-line-9")) if whole else with_board(plate(("button-16", 30, 40)), "atmega2560")
+    with powered(r, "atmega2560-1" if whole else "it", tmp_path) as panel:
         panel.tell("hello")
-        gong = next(c for c in panel.channels if c.name == "gong")
-        listed = panel.tell("get", wait=0.03)
-        panel.close(gong, 0, True)
-        listed += panel.heard(0.03)
-        assert "end" not in listed, "it takes longer than that"
-        panel.close(gong, 0, False)
+        pressed = next(c for c in panel.channels if c.name in ("gong", "f1"))
+        listed = panel.tell(asked, wait=0.02)
+        panel.close(pressed, 0, True)
+        listed += panel.heard(0.02)
+        assert last not in listed, "it takes longer than that"
+        panel.close(pressed, 0, False)
         listed += panel.heard(0.3)
-        assert reported(listed, "gong") == ["1", "0"]
-        assert [line.split()[1] for line in listed if line.startswith("is ")] == [
-            c.name for c in sorted(panel.channels, key=lambda c: (c.kind not in READ, c.kind in ("turn", "level")))
-        ]
-        assert "end" in listed
+        assert reported(listed, pressed.name) == ["1", "0"]
+        assert [line.split()[1] for line in listed if line.startswith(("is ", "pin ")) and line != last] == (
+            [c.name for c in sorted(panel.channels, key=lambda c: (c.kind not in READ, c.kind in ("turn", "level")))]
+            if whole else [pin.name for pin in free_pins(r, "it")]
+        )  # fmt: skip
+        assert last in listed

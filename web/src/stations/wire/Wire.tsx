@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../../api/client";
-import type { DesignView, Solved } from "../../api/types";
+import type { DesignView, Solved, WireView } from "../../api/types";
 import { AddController } from "../../app/AddController";
 import { useChanges, useDesign } from "../../app/design";
 import { designKey } from "../../app/queue";
@@ -132,11 +132,7 @@ export default function Wire() {
             <Download href={`${base}/pins.json`}>JSON</Download>
             <Download href={`${base}/boards.pdf`}>Boards</Download>
             <Download href={`${base}/pins.py`}>pins.py</Download>
-            {wire.data.boards.map((board) => (
-              <Download key={board.id} href={`${base}/pins.h?board=${board.id}`}>
-                {wire.data.boards.length > 1 ? `pins.h, ${board.name}` : "pins.h"}
-              </Download>
-            ))}
+            <Headers base={base} boards={wire.data.boards} />
           </>
         )}
       </div>
@@ -169,9 +165,25 @@ export default function Wire() {
   );
 }
 
-function Download({ href, children }: { href: string; children: string }) {
+/** `pins.h` of each board, by its letter: names of many boards would push everything else away. */
+function Headers({ base, boards }: { base: string; boards: WireView["boards"] }) {
+  const [only] = boards;
+  if (boards.length < 2) return only && <Download href={`${base}/pins.h?board=${only.id}`}>pins.h</Download>;
   return (
-    <a className="text-petrol underline" href={href} download>
+    <span className="inline-flex flex-wrap gap-x-1.5">
+      pins.h of
+      {boards.map((board, n) => (
+        <Download key={board.id} href={`${base}/pins.h?board=${board.id}`} means={`pins.h, ${board.name}`}>
+          {n < 26 ? String.fromCharCode(65 + n) : board.name}
+        </Download>
+      ))}
+    </span>
+  );
+}
+
+function Download({ href, children, means }: { href: string; children: string; means?: string }) {
+  return (
+    <a className="text-petrol underline" href={href} aria-label={means} title={means} download>
       {children}
     </a>
   );

@@ -23,8 +23,12 @@ void freeLetGo(Number n) {
   freeState[n] = discovering ? 0x80 : 0;
 }
 
+// The free pin that is to be said next; FREE_COUNT where none is.
+uint8_t freeNext = FREE_COUNT;
+
 void discover(bool on) {
   discovering = on;
+  freeNext = FREE_COUNT;
   for (Number n = 0; n < FREE_COUNT; n++) freeLetGo(n);
   if (!on) return;
   delay(2);
@@ -46,14 +50,29 @@ void discoveryRead() {
   }
 }
 
+void sayDiscovering() {
+  say.print(F("is discover "));
+  say.print(discovering ? F("on") : F("off"));
+  say.end();
+}
+
 void hearDiscover(const char *word) {
   if (strcmp(word, "on") && strcmp(word, "off")) return sayError(F("value"), word);
   discover(!strcmp(word, "on"));
-  if (discovering)
-    for (Number n = 0; n < FREE_COUNT; n++) sayFree(n);
-  say.print(F("is discover "));
-  say.print(word);
-  say.end();
+  if (discovering) freeNext = 0;
+  else sayDiscovering();
+}
+
+// Free pins are said a line at a time, as fast as the port takes it; false once all are.
+bool discoveryList() {
+  if (freeNext == FREE_COUNT) return false;
+  while (Serial.availableForWrite() > 20) {
+    sayFree(freeNext++);
+    if (freeNext < FREE_COUNT) continue;
+    sayDiscovering();
+    break;
+  }
+  return true;
 }
 
 // 0 and 1 drive a pin, - lets it go.

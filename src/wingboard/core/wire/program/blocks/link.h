@@ -286,6 +286,9 @@ void linkRead() {
   static uint8_t length = 0;
   static bool spoilt = false;
   if (listing != LISTED) return linkList();
+#if FREE_COUNT
+  if (discoveryList()) return;
+#endif
   while (Serial.available()) {
     char letter = Serial.read();
     if (letter == '\r') continue;
