@@ -132,6 +132,9 @@ def test_a_bus_whose_pin_is_taken_by_hand_is_left_out_and_said() -> None:
     (unfit,) = solve(Resolved(design)).unfit
     assert unfit.name == "F1"
     assert unfit.reason.endswith("; I²C SDA taken or not there on ATmega328P 1")
+    crowded = wired(["encoder-push"] * 6 + ["display-16x2"], ["atmega328p"])  # 18 lines of 18, and its two
+    (unfit,) = solve(Resolved(crowded)).unfit
+    assert unfit.reason.endswith("; I²C SDA and I²C SCL taken or not there on ATmega328P 1")
 
 
 def test_coils_relays_and_lamps_of_their_own_supply_count_for_what_the_pin_gives() -> None:

@@ -432,10 +432,12 @@ class _Problem:
         wants = Counter(need_of(s) for s in wanted if not s.bus)
         short: dict[str, list[str]] = defaultdict(list)
         for controller in self.controllers:
-            here = [(controller.id, bus) for bus in buses]
-            gone = [BUS_NAMES[bus] for at, bus in here if (at, bus) not in self.shared]
-            apart = Counter(kind_of(self.shared[at], self.wanted_of_buses) for at in here if at in fresh)
-            why = f"{' and '.join(gone)} taken or not there" if gone else lacking(wants, spare[controller.id] - apart)
+            left = spare[controller.id]
+            apart = {bus: kind_of(self.shared[controller.id, bus], self.wanted_of_buses)
+                     for bus in buses if (controller.id, bus) in fresh}  # fmt: skip
+            gone = [BUS_NAMES[bus] for bus in buses
+                    if (controller.id, bus) not in self.shared or (bus in apart and not left[apart[bus]])]  # fmt: skip
+            why = f"{' and '.join(gone)} taken or not there" if gone else lacking(wants, left - Counter(apart.values()))
             if why is None and not optimal:
                 return f"{needs}; the time ran out before a place for it was found"
             if why is None:
