@@ -18,6 +18,7 @@ import subprocess
 import sys
 import venv
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent
@@ -139,8 +140,30 @@ def in_venv(*arguments: str) -> int:
     return os.execv(command[0], command)
 
 
+def checked(steps: Sequence[tuple[str, list[str]]]) -> list[str]:
+    """Run checks two at a time, each with all that it says together.
+
+    :returns: the names of those that fail.
+    """
+
+    def one(step: tuple[str, list[str]]) -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            step[1], cwd=ROOT, check=False, text=True, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
+        )
+
+    failed = []
+    with ThreadPoolExecutor(2) as pool:
+        for (name, _), done in zip(steps, pool.map(one, steps), strict=True):
+            say(f"── {name}")
+            if done.stdout.strip():
+                say(done.stdout.rstrip())
+            if done.returncode:
+                failed.append(name)
+    return failed
+
+
 def test() -> int:
-    """Every check and test, one after the other; all run, and any failure fails."""
+    """Every check and test, checks two at a time, tests at the end; all run, and any failure fails."""
     set_up("requirements-test.lock")
     build()
     node_wheel()
@@ -167,11 +190,10 @@ def test() -> int:
         ("prettier", [*node, "node_modules/prettier/bin/prettier.cjs", "--check", "--log-level", "warn", "."]),
         ("tests", [*tool, "pytest", *PARALLEL, *sys.argv[2:]]),
     ]
-    failed = []
-    for name, command in steps:
-        say(f"── {name}")
-        if subprocess.run(command, cwd=ROOT, check=False).returncode:
-            failed.append(name)
+    failed = [*checked(steps[:1]), *checked(steps[1:-1])]
+    say(f"── {steps[-1][0]}")
+    if subprocess.run(steps[-1][1], cwd=ROOT, check=False).returncode:
+        failed.append(steps[-1][0])
     if failed:
         say(f"FAILED: {', '.join(failed)}")
         return 1
