@@ -148,7 +148,13 @@ def checked(steps: Sequence[tuple[str, list[str]]]) -> list[str]:
 
     def one(step: tuple[str, list[str]]) -> subprocess.CompletedProcess[str]:
         return subprocess.run(
-            step[1], cwd=ROOT, check=False, text=True, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
+            step[1],
+            cwd=ROOT,
+            check=False,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            encoding="utf-8",
+            errors="replace",
         )
 
     failed = []
