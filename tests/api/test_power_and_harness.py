@@ -46,7 +46,7 @@ def test_the_tree_adds_up_and_says_its_states(tram: TestClient) -> None:
     names = {n["name"] for n in view["roots"]}
     assert names == {"5 V supply", "12 V supply", "24 V supply", "USB ports of the computer"}
     [stop] = view["stops"]
-    assert stop["role"] == "theatrical" and "nothing is made safe" in stop["means"]
+    assert stop["role"] == "theatrical" and "no power is cut" in stop["means"]
     assert view["cautions"] == []
     assert all(0 < loss["share"] < 3 for loss in view["losses"])
     heat = next(f["id"] for f in tram.get(TRAM).json()["design"]["functions"] if f["name"] == "Saloon heat")

@@ -164,7 +164,7 @@ def test_what_switches_a_load_is_in_its_circuit_behind_what_protects_it() -> Non
     assert driven.by_port[Port("f1", "2")] == driven.by_port[Port("f1.on-q-rb", "1")]
     mains = net_list(Resolved(made(start, *loaded(volts=230))))
     supply = mains.devices["supply.230-v-ac"]
-    assert supply.ports == ("L", "N")
+    assert supply.ports == ("L", "N", "PE")
     assert mains.by_port[Port("f1.on-load", "2")].id == "return of 230 V AC"
     assert all(net.kind != "ground" for net in mains.nets if any(p.device == supply.id for p in net.ports))
 

@@ -23,7 +23,7 @@ from wingboard.core.wire.harness.totals import totals
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.pins.solve import solve
-from wingboard.core.wire.power.draws import STATES, draws, passages
+from wingboard.core.wire.power.draws import LOADS_ON, STATES, draws, passages
 from wingboard.core.wire.power.flow import currents, flow, levels
 from wingboard.core.wire.power.tree import Node, every_node, fuse_for, heat_of, power_tree
 from wingboard.core.wire.wires import runs
@@ -160,7 +160,7 @@ def test_a_load_hangs_behind_its_switch_and_its_breaker() -> None:
     breaker = branch(design, "breaker")
     assert (breaker.full, breaker.most) == (3.0, 5.0)
     assert [n.kind for n in every_node((breaker,))] == ["breaker", "switch", "load"]
-    quiet = {state: amps for state, amps in breaker.amps.items() if state not in ("loads", "all")}
+    quiet = {state: amps for state, amps in breaker.amps.items() if state not in LOADS_ON}
     assert set(quiet.values()) == {0.0}
 
 

@@ -2107,7 +2107,8 @@ export interface components {
              *       "through": "",
              *       "driven": "contact",
              *       "seen": "",
-             *       "bus": ""
+             *       "bus": "",
+             *       "stays_on": false
              *     }
              */
             switches: components["schemas"]["Switched"];
@@ -3837,7 +3838,7 @@ export interface components {
              * Net
              * @enum {string}
              */
-            net: "ground" | "3.3 V" | "5 V" | "12 V" | "24 V" | "other supplies" | "line" | "neutral" | "loads" | "lamps" | "contacts" | "analogue" | "buses";
+            net: "ground" | "3.3 V" | "5 V" | "12 V" | "24 V" | "other supplies" | "earth" | "line" | "neutral" | "loads" | "lamps" | "contacts" | "analogue" | "buses";
             /**
              * Colour
              * @enum {string}
@@ -4283,10 +4284,10 @@ export interface components {
             format: "wingboard-design";
             /**
              * Version
-             * @default 18
+             * @default 19
              * @constant
              */
-            version: 18;
+            version: 19;
             /** Name */
             name: string;
             /**
@@ -4795,6 +4796,11 @@ export interface components {
             seen?: ("" | "pole" | "auxiliary" | "divider") | null;
             /** Bus */
             bus?: string | null;
+            /**
+             * Stays On
+             * @description An emergency stop leaves its load on
+             */
+            stays_on?: boolean | null;
             /** Indicator */
             indicator?: string | null;
             /** Risk */
@@ -5998,7 +6004,8 @@ export interface components {
              *       "through": "",
              *       "driven": "contact",
              *       "seen": "",
-             *       "bus": ""
+             *       "bus": "",
+             *       "stays_on": false
              *     }
              */
             switches: components["schemas"]["Switched"];
@@ -10420,7 +10427,7 @@ export interface components {
              * Net
              * @enum {string}
              */
-            net: "ground" | "3.3 V" | "5 V" | "12 V" | "24 V" | "other supplies" | "line" | "neutral" | "loads" | "lamps" | "contacts" | "analogue" | "buses";
+            net: "ground" | "3.3 V" | "5 V" | "12 V" | "24 V" | "other supplies" | "earth" | "line" | "neutral" | "loads" | "lamps" | "contacts" | "analogue" | "buses";
             /** Colour */
             colour: ("black" | "brown" | "red" | "orange" | "yellow" | "green" | "blue" | "violet" | "grey" | "white" | "pink" | "turquoise" | "green-yellow") | null;
             /** Own */
@@ -11704,7 +11711,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "quiet" | "lamps" | "lamp test" | "white" | "loads" | "all";
+            state: "quiet" | "lamps" | "lamp test" | "white" | "loads" | "all" | "stopped";
             /** Name */
             name: string;
         };
@@ -12129,6 +12136,12 @@ export interface components {
              * @default
              */
             bus: string;
+            /**
+             * Stays On
+             * @description An emergency stop leaves the load on, as a light or a brake release
+             * @default false
+             */
+            stays_on: boolean;
         };
         /**
          * TapView

@@ -11,12 +11,14 @@ from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, fi
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.functions import StopRole, emergency
 from wingboard.core.resolved.design import Resolved
+from wingboard.core.wire.checks.stops import MEANS, reported
 from wingboard.core.wire.harness.laid import losses
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
 from wingboard.core.wire.power.draws import STATES, State
 from wingboard.core.wire.power.tree import Node, NodeKind, every_node, heat_of, power_tree
 from wingboard.core.wire.sheet_pdf import live_cautions
+from wingboard.core.wire.stops import breaks_power
 from wingboard.core.wire.wires import names_of
 
 router = APIRouter(prefix="/api/designs/{design_id}/wire", tags=["wire"])
@@ -78,14 +80,6 @@ class PowerView(BaseModel):
     cautions: list[str] = Field(description="What stands first where something here can kill")
 
 
-MEANS: dict[str, str] = {
-    "": "not said yet: real, for show, or the power switch",
-    "real": "it breaks the power through its own contact, by hand-laid wires; the board only hears of it",
-    "theatrical": "the program reads it, nothing is made safe by it",
-    "power": "its contact that is closed at rest breaks the plus of its supply",
-}
-
-
 def _node(r: Resolved, node: Node, before: float) -> NodeView:
     supplies = {f"supply.{s.id}": s.measured for s in r.design.workshop.supplies}
     boards = {f"board.{c.id}": c.measured for c in r.design.controllers}
@@ -129,7 +123,7 @@ def _stops(r: Resolved) -> list[StopView]:
             function=p.function.id,
             name=p.function.name,
             role=p.function.stop_role or "",
-            means=MEANS[p.function.stop_role or ""],
+            means=f"{MEANS[p.function.stop_role or '']}. {reported(r, p)}",
         )
         for p in r.placed
         if emergency(p.function, p.part)
@@ -144,7 +138,7 @@ def power(desk: OnDesk, design_id: DesignId) -> Response:
     roots = power_tree(r)
     tests = any(f.tests_lamps for f in r.design.functions)
     lights = any(node.kind == "light" for node in every_node(roots))
-    left_out = {"lamp test": not tests, "white": not lights}
+    left_out = {"lamp test": not tests, "white": not lights, "stopped": not any(map(breaks_power, r.placed))}
     view = PowerView(
         revision=state.row.number,
         states=[StateView(state=s, name=name) for s, name in STATES.items() if not left_out.get(s)],

@@ -62,6 +62,7 @@ class Switched(Record):
     driven: Driven = Field("contact", description="What drives that: the control's own contact, or a controller's pin")
     seen: Seen = Field("", description="How a controller sees whether the load is on")
     bus: Words = ""
+    stays_on: bool = Field(False, description="An emergency stop leaves the load on, as a light or a brake release")
 
     @property
     def alternating(self) -> bool:

@@ -23,8 +23,8 @@ Area = Annotated[float, Field(ge=0.05, le=35)]
 Cable = Annotated[float, Field(ge=0, le=100_000)]
 """How long a cable is, mm."""
 NetClass = Literal[
-    "ground", "3.3 V", "5 V", "12 V", "24 V", "other supplies", "line", "neutral", "loads", "lamps", "contacts",
-    "analogue", "buses",
+    "ground", "3.3 V", "5 V", "12 V", "24 V", "other supplies", "earth", "line", "neutral", "loads", "lamps",
+    "contacts", "analogue", "buses",
 ]  # fmt: skip
 """What wires are coloured by."""
 DeviceName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9.-]{0,160}$")]

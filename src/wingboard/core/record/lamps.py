@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 from typing import Literal, NamedTuple, get_args
 
-from wingboard.core.record.functions import Function
+from wingboard.core.record.functions import AC_UNLESS_SAID, Function, Switched
 from wingboard.core.record.part import Part, PartLine
 
 LampColour = Literal["red", "amber", "yellow", "green", "blue", "white"]
@@ -22,6 +22,17 @@ def lights(function: Function, part: Part) -> bool:
 def lamp_volts(function: Function, part: Part) -> float:
     """The supply (V) that the brief gives a function's lamp; 0 where it gives none, and where it speaks of a load."""
     return function.switches.volts if lights(function, part) else 0.0
+
+
+def lamp_supply(function: Function, part: Part, line: PartLine) -> Switched:
+    """What feeds a lamp: as the brief says where it speaks of the lamp, else the volts that the lamp is made for."""
+    said = function.switches if lights(function, part) else Switched()
+    return said.model_copy(update={"volts": said.volts or line.volts})
+
+
+def apart_from_logic(supply: Switched) -> bool:
+    """Whether what feeds a lamp or a load must never meet a controller: 50 V or more, or alternating."""
+    return supply.alternating or supply.volts >= AC_UNLESS_SAID
 
 
 class Lens(NamedTuple):

@@ -111,6 +111,12 @@ LIMITS: dict[str, Limit] = {
         10_000.0, "Ω", "that an analogue pin sees", Source(kind="memory", note="ATmega328P data sheet: converter")
     ),
     "resistor-tolerance": Limit(5.0, "%", "of the resistors on hand", Source(kind="practice", note="carbon film, E24")),
+    "mains-area": Limit(
+        0.75,
+        "mm²",
+        "of flexible wiring at a dangerous voltage, at least",
+        Source(kind="memory", note="IEC 60204-1, inside an enclosure"),
+    ),
     "drop-most": Limit(3.0, "% of the volts", "lost on the wires from a supply to a part and back", PRACTICE),
     "drive-current": Limit(
         0.005, "A", "that a pin gives a transistor", Source(kind="practice", note="1 kΩ to its base from 5 V")

@@ -12,7 +12,7 @@ from typing import Any
 
 from wingboard.core.record.errors import UnreadableDesign
 
-FORMAT = 18
+FORMAT = 19
 """The format that is written today."""
 
 Document = dict[str, Any]
@@ -248,8 +248,13 @@ def _to_18(document: Document) -> Document:
     return {**document, "version": 18}
 
 
+def _to_19(document: Document) -> Document:
+    """Every load is behind each real emergency stop, and no part says which way its lever closes: as in format 18."""
+    return {**document, "version": 19}
+
+
 STEPS: tuple[Callable[[Document], Document], ...] = (
     _to_2, _to_3, _to_4, _to_5, _to_6, _to_7, _to_8, _to_9, _to_10, _to_11, _to_12, _to_13, _to_14,
-    _to_15, _to_16, _to_17, _to_18,
+    _to_15, _to_16, _to_17, _to_18, _to_19,
 )  # fmt: skip
 """What leads from each format to the next, the oldest first."""

@@ -8,9 +8,10 @@ from wingboard.core.brief.wanted import duty_of
 from wingboard.core.parts.carriers import CONTACTS
 from wingboard.core.record.design import Design
 from wingboard.core.record.functions import AC_UNLESS_SAID, Switched, emergency
-from wingboard.core.record.lamps import lights
+from wingboard.core.record.lamps import apart_from_logic, lamp_supply, lights
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.placed import Placed
+from wingboard.core.wire.stops import breaking_lines, breaks_power
 from wingboard.core.wire.terminals import Said, said
 
 LEAST_DIVIDED = 5.0
@@ -37,6 +38,8 @@ def has_load(placed: Placed) -> bool:
 def carried(placed: Placed) -> tuple[Carried, ...]:
     """The loads of a function that has some: one for each position, switched by the first contact that closes there."""
     f = placed.function
+    if breaks_power(placed):
+        return (Carried(f"{f.id}.out", None, ""),)
     more = {line.id for line in second_poles(placed)}
     contacts = [line for line in _contacts(placed) if line.id not in more]
     if not contacts and f.switches.driven == "controller":
@@ -66,12 +69,36 @@ def read_by_itself(placed: Placed, line: PartLine) -> bool:
     f = placed.function
     if line.does != "switch":
         return True
+    if breaks_power(placed):
+        return line.id not in breaking_lines(placed.part)
     if f.tests_lamps:
         return False
     if f.switches.amps <= 0:
         return True
     second = line.id in {pole.id for pole in second_poles(placed)}
     return not second if f.switches.driven == "controller" else second and f.switches.seen == "pole"
+
+
+def unlit(placed: Placed, line: PartLine) -> str:
+    """Why a lamp at a dangerous voltage, or on AC, cannot be wired; empty when it can, and for all other lines."""
+    if line.does != "lamp":
+        return ""
+    supply = lamp_supply(placed.function, placed.part, line)
+    if not apart_from_logic(supply):
+        return ""
+    volts = f"{supply.volts:g} V {supply.kind}"
+    if not line.volts:
+        return f"its LED is for a few volts DC: at {volts} choose a lamp that is made for it"
+    if not line.back:
+        return f"the other terminal of {line.terminal} is not specified: nothing is wired at {volts}"
+    of_part = said(placed.part)
+    others = {t for x in of_part.lines.values() if x.does != "lamp" for t in (x.terminal, x.back, *(x.ends or ()))}
+    others |= {t for c in of_part.contacts for t in (c.a, c.b)}
+    others |= {*of_part.feed.plus, *of_part.feed.minus} if of_part.feed else set()
+    shared = {line.terminal, line.back} & others
+    if shared:
+        return f"{shared.pop()} is common to its lamp and to other lines: no lamp at {volts} there"
+    return ""
 
 
 def on_ground(told: Said, terminal: str) -> bool:
@@ -84,7 +111,7 @@ def on_ground(told: Said, terminal: str) -> bool:
 def unthrown(placed: Placed, one: Carried) -> tuple[str, bool]:
     """Why a control's contact cannot switch a load, and whether what is said is wrong; empty when it can."""
     load, contact = placed.function.switches, one.contact
-    if load.driven == "controller":
+    if breaks_power(placed) or load.driven == "controller":
         return "", False
     if contact is None or not contact.back:
         return f"the other terminal of {contact.terminal if contact else 'its contact'} is not said", False
@@ -97,6 +124,8 @@ def unthrown(placed: Placed, one: Carried) -> tuple[str, bool]:
 def unseen(placed: Placed, way: str) -> str:
     """Why a controller cannot see a load in that way; empty when it can."""
     load = placed.function.switches
+    if way and breaks_power(placed):
+        return "a stop that breaks power reports by a second contact of its own"
     if way == "pole" and load.driven == "controller":
         return "a controller that drives the load reads its control anyway"
     if way == "pole" and not second_poles(placed):
@@ -119,6 +148,11 @@ def coil_volts(design: Design, load: Switched) -> float:
     return max(low, default=24.0)
 
 
+def stop_coil_volts(design: Design) -> float:
+    """The volts of the coil of a relay that emergency stops hold on: as of any load that needs a coil of its own."""
+    return coil_volts(design, Switched())
+
+
 def coil_amps(design: Design, load: Switched) -> float:
     """What the coil draws that carries a load."""
     return CONTACTS[load.through].watts / coil_volts(design, load)
@@ -127,6 +161,8 @@ def coil_amps(design: Design, load: Switched) -> float:
 def undriven(placed: Placed) -> str:
     """Why a controller cannot drive a load as it is said to; empty when it can, or shall not."""
     f = placed.function
+    if breaks_power(placed) and f.switches.through == "transistor":
+        return "a transistor can fail closed: a stop breaks power by contacts"
     if f.switches.driven == "contact":
         return ""
     if not f.switches.through:

@@ -10,7 +10,7 @@ from wingboard.core.record.part import BUS_LINES
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import WORDS, plugged, plugs
-from wingboard.core.wire.netlist import Port, board_id
+from wingboard.core.wire.netlist import NetKind, Port, board_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.schemes.networks import NAMES, networks
 from wingboard.core.wire.wires import Wire, names_of
@@ -26,6 +26,12 @@ TESTS = (
     ),
 )
 """How what is soldered for a part is tried, by what its lines do (common practice)."""
+
+
+STEPS: dict[NetKind, tuple[str, str]] = {
+    "ground": ("0", "ground"), "supply": ("1", "supplies"), "earth": ("00", "protective earth"),
+}  # fmt: skip
+"""By kind of net where its wires come in the order of the work, and their group's name; others are loads."""
 
 
 class Group(NamedTuple):
@@ -107,8 +113,8 @@ class _Grouping:
             home = self.r.modules[plug.module].module.name
             return "", f"0 {plug.name:0>6}", f"Cable of {plug.name} of {home} ({WORDS[plug.carries]})"
         name = self.r.modules[module].module.name if module else "Outside the modules"
-        if not module or wire.kind in ("ground", "supply"):
-            step, what = {"ground": ("0", "ground"), "supply": ("1", "supplies")}.get(wire.kind, ("2", "loads"))
+        if not module or wire.kind in ("ground", "supply", "earth"):
+            step, what = STEPS.get(wire.kind, ("2", "loads"))
             return module, step if module else f"1 {step}", f"{name}: {what}"
         owners = [of for p in (start, end) if (of := self._of(p))]
         if wire.kind == "load" and not all(of.startswith("light.") for of in owners):
@@ -138,6 +144,11 @@ class _Grouping:
 
     def _test_of(self, wires: Sequence[Wire]) -> str:
         kinds = {w.kind for w in wires}
+        if kinds == {"earth"}:
+            return (
+                "Mains unplugged, ohmmeter: every metal part of this group reads under 1 Ω to the earth contact of the "
+                "mains plug. A licensed electrician does and checks this wiring"
+            )
         if kinds == {"ground"}:
             return "Ohmmeter, nothing plugged in: every terminal of this group reads under 1 Ω to the board's GND"
         if "supply" in kinds:

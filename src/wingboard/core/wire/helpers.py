@@ -14,6 +14,10 @@ ACROSS = ("-relay-d", "-load-d", "-coil-d")
 them."""
 
 
+LAMP_RELAY = "-lamp-relay"
+"""How the name of the relay ends that lights a lamp at a dangerous voltage, or on AC."""
+
+
 class Series(NamedTuple):
     """The resistor in series with a lamp, None where one cannot serve or none is wanted, and the supply it is on."""
 

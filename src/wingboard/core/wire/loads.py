@@ -23,9 +23,11 @@ from wingboard.core.wire.carried import (
     unseen,
     unthrown,
 )
+from wingboard.core.wire.earth import earthed
 from wingboard.core.wire.helpers import at_base
 from wingboard.core.wire.netlist import GROUND, Device, Joining, Port, board_id
 from wingboard.core.wire.rails import Rails
+from wingboard.core.wire.stops import breaks_power
 from wingboard.core.wire.terminals import said
 
 HOLDS_DOWN = 10_000.0
@@ -85,8 +87,13 @@ class _Loads:
                 self.joining.miss(f.id, cannot, wrong)
                 continue
             name = f"what {f.name} switches{one.at}"
-            load = self.joining.helper(f"{one.id}-load", "load", name, "1 2", f.id, f.switches.volts)
-            if f.switches.driven == "controller":
+            earth = earthed(self.r, f.switches.volts, f.switches.alternating)
+            ports = " ".join(("1", "2", *earth))
+            load = self.joining.helper(f"{one.id}-load", "load", name, ports, f.id, f.switches.volts)
+            if breaks_power(placed):
+                self.joining.join(start, Port(load.id, "1"), kind="load")
+                self.joining.join(self._back(f.switches), Port(load.id, "2"), kind="load")
+            elif f.switches.driven == "controller":
                 self._driven(f, one, start, load)
             else:
                 self._thrown(placed, one, start, load)
@@ -148,7 +155,7 @@ class _Loads:
     def _protected(self, f: Function) -> str:
         """The net from which a function's load is fed: behind its breaker, and behind that of its bus."""
         s = f.switches
-        rail = self.rails.volts(s.volts, s.alternating)
+        rail = self.rails.for_load(s)
         own = [p for p in self.guards if p.function.of == f.id]
         shared = [p for p in self.guards if p.function.of is None and s.bus and _bus(p.function) == _bus(f)]
         for n, (guard, net) in enumerate((*((p, f"bus {s.bus}") for p in shared), *((p, f"{f.id}.fed") for p in own))):

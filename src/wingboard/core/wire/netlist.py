@@ -11,9 +11,9 @@ from typing import Any, Literal, NamedTuple
 
 DeviceKind = Literal[
     "part", "controller", "supply", "load", "resistor", "diode", "transistor", "high side", "mosfet", "relay", "chip",
-    "plug", "light", "capacitor",
+    "plug", "light", "capacitor", "earth",
 ]  # fmt: skip
-NetKind = Literal["signal", "ground", "supply", "load"]
+NetKind = Literal["signal", "ground", "supply", "load", "earth"]
 GROUND = "ground"
 
 
@@ -137,13 +137,21 @@ class Joining:
 
     def _merge(self, one: str, other: str) -> str:
         """Two nets as one, under the name of that which says more: ground, a supply, then what was there first."""
-        rank = {"ground": 0, "supply": 1, "load": 2, "signal": 3}
+        rank = {"ground": 0, "earth": 0, "supply": 1, "load": 2, "signal": 3}
         keep, drop = sorted((one, other), key=lambda net: rank[self._kinds[net]])
         for port in self._ports.pop(drop):
             self._on[port] = keep
             self._ports[keep].append(port)
         del self._kinds[drop]
         return keep
+
+    def has_device(self, ident: str) -> bool:
+        """Whether a device of that id is there by now."""
+        return ident in self._devices
+
+    def has(self, net: str) -> bool:
+        """Whether a net of that name is there by now."""
+        return net in self._ports
 
     def net_of(self, port: Port) -> str | None:
         """The net that a port is on by now."""

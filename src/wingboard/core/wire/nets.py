@@ -10,16 +10,18 @@ from collections import Counter
 from collections.abc import Iterator
 
 from wingboard.core.findings.limits import limit
-from wingboard.core.parts.carriers import transistor_for
+from wingboard.core.parts.carriers import CONTACTS, transistor_for
 from wingboard.core.record.controllers import board_of, logic_of
-from wingboard.core.record.lamps import lamp_volts
+from wingboard.core.record.functions import AC_UNLESS_SAID, Switched
+from wingboard.core.record.lamps import apart_from_logic, lamp_supply, lamp_volts
 from wingboard.core.record.part import PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import over_lamp, tests_lamps
 from wingboard.core.resolved.placed import Placed
 from wingboard.core.wire.backlights import join_lights
-from wingboard.core.wire.carried import on_ground
-from wingboard.core.wire.helpers import at_base, in_series
+from wingboard.core.wire.carried import coil_volts, on_ground, unlit
+from wingboard.core.wire.earth import join_earth
+from wingboard.core.wire.helpers import LAMP_RELAY, at_base, in_series
 from wingboard.core.wire.lines import lines
 from wingboard.core.wire.loads import join_loads
 from wingboard.core.wire.netlist import GROUND, Device, Joining, NetList, Port, board_id
@@ -65,6 +67,8 @@ class _Deriving:
 
     def done(self) -> NetList:
         self._controllers()
+        for placed in self.r.placed:
+            self._add(placed)
         self._networks()
         for placed in self.r.placed:
             self._part(placed)
@@ -84,6 +88,7 @@ class _Deriving:
         self._pull_ups()
         join_loads(self.r, self.joining, self.rails)
         join_lights(self.r, self.joining, self.rails)
+        join_earth(self.r, self.joining)
         return self.joining.done()
 
     def _controllers(self) -> None:
@@ -155,13 +160,16 @@ class _Deriving:
             self.joining.join(line.id, Port(ident, "2"))
             self.joining.join(self.rails.logic(given[0]), Port(ident, "1"), kind="supply")
 
+    def _add(self, placed: Placed) -> None:
+        """The part as a device, before anything is joined: a stop may break what an earlier part is fed by."""
+        f = placed.function
+        ports = tuple(dict.fromkeys((*said(placed.part).terminals, *_named_by_lines(placed, said(placed.part)))))
+        if ports or f.switches.amps > 0:  # else something is reported of it that cannot be wired: it is named there
+            self.joining.add(Device(f.id, "part", f.name, ports, of=f.id, module=placed.place.module))
+
     def _part(self, placed: Placed) -> None:
-        told, f = said(placed.part), placed.function
-        ports = tuple(dict.fromkeys((*told.terminals, *_named_by_lines(placed, told))))
-        if not ports and f.switches.amps <= 0:
-            return  # else something is said of it that cannot be wired: it is named there
-        self.joining.add(Device(f.id, "part", f.name, ports, of=f.id, module=placed.place.module))
-        if f.state == "dummy":
+        told = said(placed.part)
+        if not self.joining.has_device(placed.function.id) or placed.function.state == "dummy":
             return
         for line in told.lines.values():
             self._line(placed, told, line)
@@ -170,8 +178,10 @@ class _Deriving:
     def _line(self, placed: Placed, told: Said, line: PartLine) -> None:
         f = placed.function
         mine = self.signals.get((f.id, line.id), [])
-        if not mine:
-            return  # it is in the circuit of a load
+        if not mine:  # it is in the circuit of a load, or a lamp that cannot be lit from here
+            if words := unlit(placed, line):
+                self.joining.miss(f.id, words, True)
+            return
         by = mine[0].by
         if by in SELECTOR:
             self._selector(mine)
@@ -246,6 +256,10 @@ class _Deriving:
 
     def _lamp(self, placed: Placed, told: Said, line: PartLine, wired: Line) -> None:
         f = placed.function
+        supply = lamp_supply(f, placed.part, line)
+        if apart_from_logic(supply):
+            self._lamp_by_relay(placed, line, wired, supply)
+            return
         series = in_series(wired, lamp_volts(f, placed.part), over_lamp(self.r, f, wired.id))
         start = Port(f.id, line.terminal)
         if series.ohms is not None:
@@ -264,6 +278,22 @@ class _Deriving:
         else:
             self.joining.join(self.rails.feeding(series.supply, self._controller(wired)), start, kind="supply")
             self._low_side(wired, Port(f.id, line.back))
+
+    def _lamp_by_relay(self, placed: Placed, line: PartLine, wired: Line, supply: Switched) -> None:
+        """A lamp at a dangerous voltage, or on AC: a relay lights it, whose coil alone the controller drives."""
+        f = placed.function
+        relay = self.joining.helper(f"{wired.id}{LAMP_RELAY}", "relay", f"relay for {wired.name}", "A1 A2 13 14", f.id,
+                                    CONTACTS["relay"].amps)  # fmt: skip
+        diode = self.joining.helper(f"{relay.id}-d", "diode", f"across the coil for {wired.name}", "A K", f.id)
+        fed = self.rails.volts(supply.volts, supply.alternating)
+        self.joining.join(fed, Port(relay.id, "13"), kind="supply")
+        self.joining.join(f"{wired.id}-lamp", Port(relay.id, "14"), Port(f.id, line.terminal), kind="load")
+        self.joining.join(self.rails.back(supply.volts, supply.alternating), Port(f.id, line.back), kind="supply")
+        coil = self.rails.volts(coil_volts(self.r.design, supply))
+        self.joining.join(coil, Port(relay.id, "A1"), Port(diode.id, "K"), kind="supply")
+        amps = CONTACTS["relay"].watts / coil_volts(self.r.design, supply)
+        self._low_side(wired, Port(relay.id, "A2"), amps)
+        self.joining.join(f"{wired.id}-switched", Port(diode.id, "A"))
 
     def _drive(self, line: Line, port: Port) -> None:
         """A port and what drives it: its line, and where there is a lamp test that too, each through a diode."""
@@ -290,9 +320,12 @@ class _Deriving:
             self.joining.join(self.rails.logic(None), Port(f.id, contact.back), kind="supply")
             self.joining.join(LAMP_TEST, Port(f.id, contact.terminal))
 
-    def _low_side(self, line: Line, end: Port) -> None:
-        """A transistor between what it drives and ground, its base on the pin over a resistor."""
-        kind = transistor_for(line.current, limit(self.r.design, "drive-current"))
+    def _low_side(self, line: Line, end: Port, amps: float | None = None) -> None:
+        """A transistor between what it drives and ground, its base on the pin over a resistor.
+
+        :param amps: through it; None: what the line itself takes.
+        """
+        kind = transistor_for(line.current if amps is None else amps, limit(self.r.design, "drive-current"))
         q = self.joining.helper(f"{line.id}-q", "transistor", f"for {line.name}", "B C E", line.function, kind.amps)
         name = f"at the base for {line.name}"
         ohms = at_base(self.r, self._logic(line), kind.base)
@@ -318,6 +351,8 @@ class _Deriving:
             net = self.joining.join(f"{wired.bus} of {controller}" if controller else wired.id, port)
             if (given := self.pins.get(wired.id)) is not None:
                 self.joining.join(net, Port(board_id(given[0]), given[1]))
+        elif wired.transistor and line.back and feed and feed.volts >= AC_UNLESS_SAID:
+            self.joining.miss(f.id, f"{feed.volts:g} V beside a line of a controller: let a relay switch it", True)
         elif wired.transistor and line.back:
             volts = feed.volts if feed else self._logic(wired)
             diode = self.joining.helper(f"{wired.id}-coil-d", "diode", f"across {f.name}", "A K", f.id)

@@ -8,12 +8,12 @@ from typing import Literal, NamedTuple
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.controllers import board_of, open_controllers
 from wingboard.core.record.functions import POOLED, Scheme, emergency
-from wingboard.core.record.lamps import lamp_volts, lights
+from wingboard.core.record.lamps import apart_from_logic, lamp_supply, lamp_volts, lights
 from wingboard.core.record.part import BUS_LINES, PASSES_ON, PartLine
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.resolved.logic import logic_for
 from wingboard.core.resolved.placed import Placed
-from wingboard.core.wire.carried import read_by_itself
+from wingboard.core.wire.carried import read_by_itself, unlit
 from wingboard.core.wire.terminals import said
 
 
@@ -95,6 +95,8 @@ def _of(r: Resolved, placed: Placed) -> Iterator[Signal]:
         told = said(placed.part).lines[line.id]
         if not read_by_itself(placed, told):
             continue  # in the circuit of its load, or of the lamp test; a controller sees it only through another one
+        if unlit(placed, told):
+            continue
         for way in range(1, (len(placed.function.positions) or placed.part.ways) + 1) if line.each_position else (0,):
             ident, words = (f"{line.id}-{way}", f"{line.terminal} {way}") if way else (line.id, line.terminal)
             made = _line(r, placed, line, ident, words)
@@ -211,5 +213,7 @@ def _transistor(placed: Placed, line: PartLine, logic: float) -> bool:
     drives has a supply of its own above the board's."""
     said, feed = placed.function.switches, placed.part.feed
     fed = feed.volts if feed and not line.current else 0.0
+    if line.does == "lamp" and apart_from_logic(lamp_supply(placed.function, placed.part, line)):
+        return True  # by a relay that the transistor drives
     higher = (lamp_volts(placed.function, placed.part) or line.volts) if line.does == "lamp" else fed
     return (bool(said.through) and lights(placed.function, placed.part)) or higher > logic

@@ -127,6 +127,8 @@ class _Laying:
         return self.places.middle(port)
 
     def _starred(self, net: Net, module: str) -> bool:
+        if net.kind == "earth":
+            return True  # what is taken off must not break the earth of anything else
         made = self.r.modules[module].module
         return made.returns == "star" if net.kind == "ground" else net.kind == "supply" and made.feeds == "star"
 

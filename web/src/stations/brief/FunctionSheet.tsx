@@ -8,7 +8,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceField, FigureField, TextField } from "../../ui/fields";
 import { LAMP_COLOURS, takesColours } from "../../app/lampColours";
 import { WhichWay } from "./WhichWay";
-import { CARRIERS, CURRENTS, DUTIES, HANDS, MOMENTS, ROLES, STATES, RISKS } from "./wishes";
+import { CARRIERS, CURRENTS, DUTIES, HANDS, MOMENTS, RISKS, ROLES, STATES, WHEN_STOPPED } from "./wishes";
 
 interface Props {
   fn: Fn;
@@ -119,7 +119,8 @@ interface PieceProps extends Props {
 
 function Switches({ fn, edit }: PieceProps) {
   const { switches } = fn;
-  const { findings } = useDesign();
+  const { design, findings } = useDesign();
+  const stopped = !fn.stop_role && switches.amps > 0 && design.functions.some((f) => f.stop_role === "real");
   const licensed = findings.some((f) => f.code === "brief.licensed" && f.subjects.includes(fn.id));
   const change = (changes: Partial<typeof switches>) => edit(changes);
   return (
@@ -153,11 +154,19 @@ function Switches({ fn, edit }: PieceProps) {
           onCommit={(current) => change({ current })}
         />
         <ChoiceField
-          label="The load is carried by"
+          label={fn.stop_role ? "Breaks power through" : "The load is carried by"}
           value={switches.through}
           options={CARRIERS}
           onCommit={(through) => change({ through })}
         />
+        {stopped && (
+          <ChoiceField
+            label="When an emergency stop is pressed"
+            value={switches.stays_on ? "on" : "off"}
+            options={WHEN_STOPPED}
+            onCommit={(state) => change({ stays_on: state === "on" })}
+          />
+        )}
       </div>
       {licensed && (
         <p className="mt-1 border-l-[3px] border-must pl-2.5 text-[12px]/[16px]">

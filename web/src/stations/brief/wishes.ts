@@ -11,6 +11,10 @@ export const CURRENTS = [
   ["DC", "DC"],
 ] as const;
 
+export const WHEN_STOPPED = [
+  ["off", "The load goes off"],
+  ["on", "The load stays on"],
+] as const;
 export const CARRIERS = [
   ["", "The control itself"],
   ["relay", "A relay"],

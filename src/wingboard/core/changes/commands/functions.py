@@ -55,6 +55,7 @@ class EditFunction(Saying):
     driven: Driven | None = Field(None, description="What drives that")
     seen: Seen | None = Field(None, description="How a controller sees whether the load is on")
     bus: Words | None = None
+    stays_on: bool | None = Field(None, description="An emergency stop leaves its load on")
     indicator: Words | None = None
     risk: Risk | None = None
     state: State | None = None

@@ -17,11 +17,12 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.checks.nets import READS
 from wingboard.core.wire.drawn import from_usb
 from wingboard.core.wire.harness.gauge import carries, gauge_for
-from wingboard.core.wire.harness.laid import areas, losses, protection
+from wingboard.core.wire.harness.laid import areas, losses
 from wingboard.core.wire.harness.places import places
-from wingboard.core.wire.netlist import Port, supply_id
+from wingboard.core.wire.netlist import supply_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.flow import Fed, currents
+from wingboard.core.wire.power.protection import protected
 from wingboard.core.wire.power.tree import Node, every_node, fuse_for, heat_of, power_tree
 from wingboard.core.wire.wires import names_of, runs
 
@@ -71,7 +72,7 @@ def _fused(supply: Supply, amps: float) -> Fix:
 @check(
     "wire.unfused",
     severity="judge",
-    title="Nothing protects these wires",
+    title="Wires without a fuse",
     measures="what a supply can give against what the thinnest wire on it carries, where no fuse or breaker is between",
     source=Source(kind="practice", note="a short burns the wire before the supply notices"),
     fixes="puts a fuse into its plus",
@@ -79,10 +80,10 @@ def _fused(supply: Supply, amps: float) -> Fix:
 )
 def unfused(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Supplies that can give more than their thinnest wire without a fuse carries."""
-    before, sizes, nets = protection(r), areas(r), net_list(r)
+    sizes = areas(r)
     for supply, node in _supplies(r):
-        net = nets.by_port.get(Port(supply_id(supply.id), "+"))
-        bare = [sizes[w.id] for w in runs(r) if net and w.net == net.id and w.id not in before]
+        without = protected(r).bare(supply_id(supply.id))
+        bare = [sizes[w.id] for w in runs(r) if w.id in without and w.how == "wire"]
         gives = supply.amps * supply.count
         if bare and carries(min(bare)) < gives - 1e-9:
             yield rule.finding(
@@ -97,7 +98,7 @@ def unfused(r: Resolved, rule: Check) -> Iterator[Finding]:
 @check(
     "wire.fuse-wire",
     severity="must",
-    title="The wire burns before its fuse",
+    title="Fuse exceeds wire rating",
     measures="what each wire carries in a bundle against the fuse or breaker before it",
     source=Source(kind="memory", note="VDE 0298-4, half for a bundle"),
     fixes="lets supplies and loads be as thick as they must be",
@@ -105,10 +106,10 @@ def unfused(r: Resolved, rule: Check) -> Iterator[Finding]:
 )
 def fuse_wire(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Wires thinner than what protects them asks for: where one cross-section was set for all."""
-    sizes, names = areas(r), names_of(r)
+    sizes, names, fuses = areas(r), names_of(r), protected(r).fuses()
     thin: dict[float, list[str]] = {}
     for wire in runs(r):
-        fuse = protection(r).get(wire.id)
+        fuse = fuses.get(wire.id)
         if fuse and wire.how == "wire" and carries(sizes[wire.id]) < fuse - 1e-9:
             thin.setdefault(fuse, []).append(wire.id)
     for fuse, wires in thin.items():

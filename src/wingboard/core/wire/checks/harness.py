@@ -15,12 +15,14 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import light_lines
 from wingboard.core.wire.checks.feeding import LAID
 from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.earth import EARTH
 from wingboard.core.wire.harness.apart import dangerous_net
 from wingboard.core.wire.harness.bundles import looms
-from wingboard.core.wire.harness.laid import laid
+from wingboard.core.wire.harness.laid import areas, laid
 from wingboard.core.wire.harness.places import places
 from wingboard.core.wire.harness.plugs import KINDS, Plug, plugs
 from wingboard.core.wire.harness.totals import totals
+from wingboard.core.wire.live import live_supply
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.wires import runs
 
@@ -90,9 +92,33 @@ def _strip(plug: Plug) -> Fix:
 
 
 @check(
+    "wire.mains-wiring",
+    severity="note",
+    title="Dangerous voltage on this panel",
+    measures="wires at 50 V or more, or on AC: how many, and the thinnest; where protective earth goes",
+    limits=("mains-area",),
+    reads=LAID,
+)
+def mains_wiring(r: Resolved, rule: Check) -> Iterator[Finding]:
+    """A caution with the figures that an electrician asks for."""
+    nets, sizes = net_list(r), areas(r)
+    wires = [w for w in runs(r) if dangerous_net(r, nets.by_id[w.net]) and w.how == "wire"]
+    if wires:
+        supplies = sorted({d.name.removeprefix("a supply of ") for d in nets.devices.values() if live_supply(d)})
+        earth = nets.by_id.get(EARTH)
+        ends = len([p for p in earth.ports if nets.devices[p.device].kind != "supply"]) if earth else 0
+        yield rule.finding(
+            detail=f"{', '.join(supplies)}: {len(wires)} wires; protective earth ends at {ends} metal parts or loads. "
+            "A licensed electrician wires and tests this",
+            measured=Measure(value=min(sizes[w.id] for w in wires), unit="mm²"),
+            needed=Measure(value=rule.limit(r.design), unit="mm²"),
+        )
+
+
+@check(
     "wire.dangerous-loom",
     severity="judge",
-    title="Dangerous voltage in one loom with signals",
+    title="Dangerous voltage among signals",
     measures="wires of dangerous voltage that leave a module without a terminal strip of their own",
     source=Source(kind="memory", note="IEC 60364-5-52: circuits of different voltage run apart"),
     fixes="gives the module a strip for supplies, and one apart for these",

@@ -20,8 +20,10 @@ from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import plain
 from wingboard.core.wire.carried import has_load
 from wingboard.core.wire.checks.nets import READS
+from wingboard.core.wire.harness.apart import live_nets
 from wingboard.core.wire.lines import lines
-from wingboard.core.wire.signals import signals
+from wingboard.core.wire.netlist import Net, NetList
+from wingboard.core.wire.nets import net_list
 
 SIZES = Source(
     kind="memory", note="common sizes of relays, contactors and transistors: look at the data sheet of yours"
@@ -174,24 +176,34 @@ def light_undimmed(r: Resolved, rule: Check) -> Iterator[Finding]:
 @check(
     "wire.danger-beside-logic",
     severity="must",
-    title="A dangerous voltage in a part that a pin reads",
-    measures="parts whose contact switches a dangerous voltage while another terminal of theirs goes to a controller",
+    title="Dangerous voltage beside controller lines",
+    measures="parts with a terminal at 50 V or more, or on AC, while another terminal of theirs goes to a controller",
     source=Source(kind="practice", note="one loose strand, or a burnt contact, puts it on the computer"),
     fixes="lets a relay carry the load: the part then has low voltage only",
     reads=READS,
 )
 def danger_beside_logic(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """Second poles and lamps of switches for mains."""
-    read = {s.line.function for s in signals(r)}
+    """Second poles, lamps and stops of switches for mains."""
+    nets, live = net_list(r), live_nets(r)
     for placed in r.placed:
-        f, load = placed.function, placed.function.switches
-        bare = has_load(placed) and not load.through and dangerous(r.design, load)
-        if bare and f.id in read:
-            carrier = smallest(load)
-            made = made_for(f, placed.part)
-            yield rule.finding(
-                f.id,
-                detail=f"{f.name}, {made.name}: {load.volts:g} V {load.kind} beside lines of a controller",
-                measured=Measure(value=load.volts, unit=f"V {load.kind}"),
-                fix=_through(f, carrier) if carrier else None,
-            )
+        f = placed.function
+        on = [net for net in nets.nets if any(port.device == f.id for port in net.ports)]
+        hot = [net for net in on if net.id in live]
+        if not hot or not any(_of_controller(nets, net) for net in on if net.id not in live):
+            continue
+        feeding = max((d for net in hot for p in net.ports if (d := nets.devices[p.device]).value), default=None,
+                      key=lambda d: d.value if d.kind in ("supply", "load") else 0.0)  # fmt: skip
+        volts = feeding.value if feeding and feeding.kind in ("supply", "load") else f.switches.volts
+        bare = has_load(placed) and not f.switches.through
+        carrier = smallest(f.switches) if bare else None
+        yield rule.finding(
+            f.id,
+            detail=f"{f.name}, {made_for(f, placed.part).name}: {volts:g} V beside lines of a controller",
+            measured=Measure(value=volts, unit="V"),
+            fix=_through(f, carrier) if carrier else None,
+        )
+
+
+def _of_controller(nets: NetList, net: Net) -> bool:
+    """Whether a net ends on a controller, or is the ground that all of them share, or has a line's small parts."""
+    return net.kind == "ground" or any(nets.devices[p.device].kind in ("controller", "chip") for p in net.ports)

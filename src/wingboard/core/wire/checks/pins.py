@@ -12,7 +12,6 @@ from wingboard.core.findings.limits import limit
 from wingboard.core.findings.registry import Check, check
 from wingboard.core.record.base import Source
 from wingboard.core.record.controllers import BUS_NAMES, Board, Pin, board_of, open_controllers
-from wingboard.core.record.functions import emergency
 from wingboard.core.record.lamps import lights
 from wingboard.core.record.wiring import Controller
 from wingboard.core.resolved.design import Resolved
@@ -304,29 +303,3 @@ def reserve(r: Resolved, rule: Check) -> Iterator[Finding]:
             measured=Measure(value=max(0.0, (total - wanted) / total * 100), unit="%"),
             needed=Measure(value=need, unit="%"),
         )
-
-
-@check(
-    "wire.emergency-hard-wired",
-    severity="note",
-    title="Wire the stop itself by hand",
-    measures="emergency controls on the panel: a real one never passes a controller",
-    source=Source(kind="memory", note="ISO 13850, IEC 60204-1"),
-)
-def emergency_hard_wired(r: Resolved, rule: Check) -> Iterator[Finding]:
-    """A caution for each emergency control that is placed."""
-    for placed in r.placed:
-        if emergency(placed.function, placed.part):
-            yield rule.finding(
-                placed.function.id,
-                detail=f"{placed.function.name}: {STOPS[placed.function.stop_role or '']}",
-            )
-
-
-STOPS: dict[str, str] = {
-    "": "a real stop breaks the power through its own contact. The line listed here only reports it.",
-    "real": "it breaks the power through its own contact. The line listed here only reports it.",
-    "power": "its contact that is closed at rest breaks the plus of its supply. The line listed here only reports it.",
-    "theatrical": "for show only. It stops nothing, and nobody may rely on it: mark it so.",
-}
-"""What is said of a stop, by what it is declared to be."""

@@ -20,8 +20,8 @@ FIGURES: tuple[WireColour, ...] = (
 """The figures 0 to 9 in the colour code of resistors (IEC 60062)."""
 RULES: dict[NetClass, WireColour | None] = {
     "ground": "black", "3.3 V": "orange", "5 V": "red", "12 V": "yellow", "24 V": "violet", "other supplies": "pink",
-    "line": "brown", "neutral": "blue", "loads": "white", "lamps": None, "contacts": None, "analogue": None,
-    "buses": None,
+    "earth": "green-yellow", "line": "brown", "neutral": "blue", "loads": "white", "lamps": None,
+    "contacts": None, "analogue": None, "buses": None,
 }  # fmt: skip
 """The colour of each class: common practice for low voltage, IEC 60446 for line and neutral; None: by figures."""
 FREE: tuple[WireColour, ...] = (
@@ -37,6 +37,8 @@ def class_of(r: Resolved, net: Net) -> NetClass:
     """What a net's wires are coloured by."""
     if net.kind == "ground":
         return "ground"
+    if net.kind == "earth":
+        return "earth"
     if net.kind in ("supply", "load"):
         return _supplied(r, net)
     kinds = {line.does for p in net.ports for line in _lines(r, p.device) if line.terminal == p.terminal}

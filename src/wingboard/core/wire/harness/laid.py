@@ -1,21 +1,21 @@
 """Every wire as it is cut: number, colour, cross-section, length, what it carries, how it is fixed, its labels.
 
 A wire takes the thinnest cross-section that carries its current in a bundle, outlasts the fuse before it, loses no more
-than its share of the volts, and is no thinner than the design's. Lengths in mm, cross-sections in mm², currents in A.
+than its share of the volts, and is no thinner than the design's, nor than what it feeds. Lengths in mm, cross-sections
+in mm², currents in A.
 """
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from wingboard.core.brief.wanted import duty_of
 from wingboard.core.findings.limits import limit
 from wingboard.core.parts.tags import TagKind, lies, tags
 from wingboard.core.record.harness import WireColour
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.groups import groups
+from wingboard.core.wire.harness.apart import dangerous_net
 from wingboard.core.wire.harness.colours import colour_of, free_colour, pair_colours, reserved_colours
 from wingboard.core.wire.harness.gauge import awg, carrying, gauge_for, ohms
 from wingboard.core.wire.harness.places import places
@@ -24,8 +24,9 @@ from wingboard.core.wire.harness.routes import Route, cut_length, route
 from wingboard.core.wire.harness.stock import Assigned, Given, Wanted, assigned
 from wingboard.core.wire.netlist import Port
 from wingboard.core.wire.nets import net_list
-from wingboard.core.wire.power.draws import passages
 from wingboard.core.wire.power.flow import Fed, Flow, currents, flow
+from wingboard.core.wire.power.paths import from_sources
+from wingboard.core.wire.power.protection import protected
 from wingboard.core.wire.wires import Wire, names_of, runs
 
 
@@ -90,15 +91,30 @@ def areas(r: Resolved) -> dict[str, float]:
 
 
 def _areas(r: Resolved) -> dict[str, float]:
-    h, amps, behind = r.design.harness, currents(r), _behind(r)
+    """By current and fuse; then no wire is thinner than what it feeds, and none is thinner than its voltage asks."""
+    h, amps, fuses = r.design.harness, currents(r), protected(r).fuses()
     found = {}
     for wire in runs(r):
-        if wire.kind == "signal":
-            found[wire.id] = gauge_for(h.area).area if wire.id not in amps else _for(r, wire, amps[wire.id], 0.0)
-        elif h.power_area is not None:
+        if h.power_area is not None and wire.kind != "signal":
             found[wire.id] = max(h.area, h.power_area)
+        elif wire.id in amps or wire.id in fuses or wire.kind != "signal":
+            found[wire.id] = _for(r, wire, amps.get(wire.id, 0.0), fuses.get(wire.id, 0.0))
         else:
-            found[wire.id] = _for(r, wire, amps.get(wire.id, 0.0), behind.get(wire.id, 0.0))
+            found[wire.id] = gauge_for(h.area).area
+        if dangerous_net(r, net_list(r).by_id[wire.net]):
+            found[wire.id] = gauge_for(max(found[wire.id], limit(r.design, "mains-area"))).area
+    found = _monotone(r, found) if h.power_area is None else found
+    live = [found[w.id] for w in runs(r) if dangerous_net(r, net_list(r).by_id[w.net])]
+    return found | {w.id: max(live) for w in runs(r) if w.kind == "earth" and live}
+
+
+def _monotone(r: Resolved, areas: dict[str, float]) -> dict[str, float]:
+    """No wire of a supply is thinner than one that it feeds, no return thinner than one that it takes back."""
+    amps, found = currents(r), dict(areas)
+    for way in from_sources(r):
+        for wire, before in way:
+            if before is not None and wire in amps and amps.get(before, -1.0) >= amps[wire] - 1e-9:
+                found[before] = max(found[before], found[wire])
     return found
 
 
@@ -121,35 +137,6 @@ def _volts(r: Resolved, wire: Wire) -> float:
         return float(head) if wire.kind == "supply" else 0.0
     except ValueError:
         return 0.0
-
-
-def _behind(r: Resolved) -> dict[str, float]:
-    """Amperes of the fuse or breaker that each run of supply lies behind; those behind none are left out."""
-    nets, found = net_list(r), dict[str, float]()
-    fuses = {f"supply.{s.id}": s.fuse for s in r.design.workshop.supplies if s.fuse}
-    rated = {
-        p.function.id: p.part.rating.amps
-        for p in r.placed
-        if p.part.rating and duty_of(p.function, p.part) == "protection"
-    }
-    on_net: dict[str, float] = {}
-    for net in nets.nets:
-        for port in net.ports:
-            if port.device in fuses and port.terminal == "+":
-                on_net[net.id] = fuses[port.device]
-    for through in passages(r, "all"):
-        behind = nets.by_port.get(through.end)
-        if through.protects and behind and through.device in rated:
-            on_net[behind.id] = min(rated[through.device], on_net.get(behind.id, math.inf))
-    for wire in runs(r):
-        if wire.net in on_net:
-            found[wire.id] = on_net[wire.net]
-    return found
-
-
-def protection(r: Resolved) -> dict[str, float]:
-    """Amperes of the fuse or breaker before each run of a supply or load, by its id."""
-    return r.once("protection of wires", lambda: _behind(r))
 
 
 def losses(r: Resolved) -> tuple[Fed, ...]:
@@ -259,7 +246,7 @@ def fixed(r: Resolved, port: Port) -> TagKind:
     part = r.parts.get(f.part) if f and f.part else None
     if part is not None and device is not None:
         return tags(part, device.ports).kind
-    if device is not None and device.kind in ("supply", "load", "relay"):
+    if device is not None and device.kind in ("supply", "load", "relay", "earth"):
         return "screw"
     return "header" if device is not None and device.kind == "controller" else "solder"
 

@@ -167,7 +167,7 @@ class _Allotting:
             if light and has_power:
                 return "power"
             return "power" if has_power and self.currents.get(wire.id, 0.0) > LIGHT_CURRENT else "signals"
-        if self._dangerous(net):
+        if net.kind == "earth" or self._dangerous(net):
             return "mains"
         from_board = any(self.nets.devices[p.device].kind == "controller" for p in net.ports)
         return "power" if net.kind == "load" or (net.kind == "supply" and not from_board) else "signals"

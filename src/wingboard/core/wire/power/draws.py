@@ -7,16 +7,26 @@ from typing import Literal, NamedTuple
 
 from wingboard.core.brief.wanted import duty_of
 from wingboard.core.findings.limits import limit
+from wingboard.core.parts.carriers import CONTACTS
+from wingboard.core.record.lamps import lamp_supply
 from wingboard.core.resolved.design import Resolved
 from wingboard.core.wire.backlights import lit, rows
-from wingboard.core.wire.carried import carried, coil_amps, has_load
-from wingboard.core.wire.helpers import ACROSS
-from wingboard.core.wire.netlist import Device, Port
+from wingboard.core.wire.carried import carried, coil_amps, coil_volts, has_load, stop_coil_volts
+from wingboard.core.wire.helpers import ACROSS, LAMP_RELAY
+from wingboard.core.wire.netlist import Device, DeviceKind, Port
 from wingboard.core.wire.nets import IN_SERIES, net_list
 from wingboard.core.wire.signals import signals
+from wingboard.core.wire.stops import (
+    STOP_RELAY,
+    breaking_contacts,
+    breaks_power,
+    carrier_of,
+    power_stops,
+    real_stops,
+)
 from wingboard.core.wire.terminals import said
 
-State = Literal["quiet", "lamps", "lamp test", "white", "loads", "all"]
+State = Literal["quiet", "lamps", "lamp test", "white", "loads", "all", "stopped"]
 STATES: dict[State, str] = {
     "quiet": "nothing lit, loads off",
     "lamps": "all lamps lit",
@@ -24,8 +34,11 @@ STATES: dict[State, str] = {
     "white": "light behind at its brightest, lamps lit",
     "loads": "all loads on",
     "all": "everything on",
+    "stopped": "everything on, emergency stop pressed",
 }
-"""The states that are reckoned with, and what they are called."""
+"""The states that are computed, and their names."""
+LOADS_ON: tuple[State, ...] = ("loads", "all", "stopped")
+"""The states in which every load is switched on; in the last one a stop takes those off that it breaks."""
 COLD = 10.0
 """A bulb takes so many times its current in the moment when it is switched on (common practice)."""
 
@@ -53,10 +66,21 @@ def _draws(r: Resolved, state: State) -> Iterator[Draw]:
     yield from _parts(r)
     if state != "quiet":
         yield from _behind(r, state)
-    if state in ("lamps", "lamp test", "white", "all"):
+    if state in ("lamps", "lamp test", "white", "all", "stopped"):
         yield from _lamps(r, state)
-    if state in ("loads", "all"):
+    if state in LOADS_ON:
         yield from _loads(r)
+    yield from _stop_coils(r)
+
+
+def _stop_coils(r: Resolved) -> Iterator[Draw]:
+    """The coils that emergency stops hold on, until they are pressed."""
+    for device in net_list(r).devices.values():
+        if device.id.endswith(STOP_RELAY):
+            stops = real_stops(r) if device.of in {p.function.id for p in real_stops(r)} else power_stops(r)
+            watts = CONTACTS[carrier_of(stops)].watts
+            amps = watts / stop_coil_volts(r.design)
+            yield Draw(amps, Port(device.id, "A1"), Port(device.id, "A2"), "coil", device.of)
 
 
 def _parts(r: Resolved) -> Iterator[Draw]:
@@ -83,13 +107,18 @@ def _lamps(r: Resolved, state: State) -> Iterator[Draw]:
             continue
         if not line.lamp and state == "lamp test":
             continue  # a sounder, a coil: the lamp test does not reach it
+        relay = nets.devices.get(f"{line.id}{LAMP_RELAY}")
+        if relay is not None:
+            supply = lamp_supply(s.placed.function, s.placed.part, s.told)
+            coil = CONTACTS["relay"].watts / coil_volts(r.design, supply)
+            yield Draw(coil, Port(relay.id, "A1"), Port(relay.id, "A2"), "coil", f)
         bulb = s.told.bulb and not s.placed.function.led
         yield Draw(line.current, Port(f, s.told.terminal), Port(f, s.told.back), "lamp", f, bulb)
 
 
 def _behind(r: Resolved, state: State) -> Iterator[Draw]:
     """The light behind: dimmed as it is set, but where everything is at its brightest. ``of`` is its module's."""
-    full = state in ("white", "all")
+    full = state in ("white", "all", "stopped")
     for x in lit(r):
         share = 1.0 if full else x.level
         for plus, minus in zip(x.plus, x.minus, strict=True):
@@ -128,6 +157,10 @@ def _thrown(r: Resolved) -> Iterator[str]:
             yield from max(by_position.values(), key=len)
 
 
+LIMITS_CURRENT: tuple[DeviceKind, ...] = ("resistor", "chip")
+"""What lets so little through, even into a short, that no fuse before it is needed for the wires behind it."""
+
+
 class Through(NamedTuple):
     """Something that current passes: from one terminal to the other. ``protects``: a fuse or breaker."""
 
@@ -146,15 +179,17 @@ def _passages(r: Resolved, state: State) -> Iterator[Through]:
     nets = net_list(r)
     for device in nets.devices.values():
         ends = _inside(device, state)
-        if ends:
+        if device.id.endswith(STOP_RELAY):
+            yield from _poles(device) if state != "stopped" else ()
+        elif ends:
             yield Through(Port(device.id, ends[0]), Port(device.id, ends[1]), device.id)
         elif device.kind == "chip":
             yield from _outputs(device)
-    thrown = set(_thrown(r)) if state in ("loads", "all") else set()
+    thrown = set(_thrown(r)) if state in LOADS_ON else set()
     for p in r.placed:
         told, f = said(p.part), p.function
-        if f.stop_role == "power":
-            yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id) for c in told.contacts)
+        if breaks_power(p) and state != "stopped":
+            yield from (Through(Port(f.id, a), Port(f.id, b), f.id) for a, b in breaking_contacts(p.part))
         if duty_of(f, p.part) == "protection":
             yield from (Through(Port(f.id, c.a), Port(f.id, c.b), f.id, True) for c in told.contacts[:1])
         if f.tests_lamps and state == "lamp test":
@@ -181,7 +216,16 @@ def _inside(device: Device, state: State) -> tuple[str, str] | None:
         return "D", "S"
     if device.kind == "high side":
         return "V+", "OUT"
-    return ("13", "14") if device.kind == "relay" and state in ("loads", "all") else None
+    if device.id.endswith(LAMP_RELAY):
+        return ("13", "14") if state != "quiet" else None
+    return ("13", "14") if device.kind == "relay" and state in LOADS_ON else None
+
+
+def _poles(relay: Device) -> Iterator[Through]:
+    """The contacts of a relay that is on, numbered as in EN 50005: 13 and 14, 23 and 24."""
+    for terminal in relay.ports:
+        if terminal.endswith("3"):
+            yield Through(Port(relay.id, terminal), Port(relay.id, f"{terminal[:-1]}4"), relay.id)
 
 
 def _outputs(chip: Device) -> Iterator[Through]:

@@ -18,6 +18,7 @@ from wingboard.core.wire.netlist import Net, Port, board_id, supply_id
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.draws import COLD, STATES, Draw, State, draws, passages
 from wingboard.core.wire.power.flow import SWITCHED, Flow, flow
+from wingboard.core.wire.stops import STOP_RELAY
 from wingboard.core.wire.wires import names_of
 
 NodeKind = Literal[
@@ -158,15 +159,16 @@ class _Growing:
             made = next(s for s in self.r.design.workshop.supplies if supply_id(s.id) == device.id)
             return self._supply(made, "regulator")
         f = self.r.functions.get(device.id)
-        for ident, end in self.through.get(port, ()):
-            if device.kind == "relay" or (f is not None and ident == f.id):
-                part = self.r.parts.get(f.part) if f and f.part else None
-                guards = f is not None and duty_of(f, part) == "protection"
-                stops = f is not None and f.stop_role == "power"
-                kind: NodeKind = "breaker" if guards else "stop" if stops else "switch"
-                most = part.rating.amps if part and part.rating else 0.0
-                below = self._on(end, volts)
-                return self._node(f"{ident}:{end.terminal}", kind, self.names[device.id], volts, device.of, most, below)
+        ends = [end for ident, end in self.through.get(port, ()) if device.kind == "relay" or (f and ident == f.id)]
+        if ends:
+            part = self.r.parts.get(f.part) if f and f.part else None
+            guards = f is not None and duty_of(f, part) == "protection"
+            stops = (f is not None and f.stop_role in ("power", "real")) or device.id.endswith(STOP_RELAY)
+            kind: NodeKind = "breaker" if guards else "stop" if stops else "switch"
+            most = part.rating.amps if part and part.rating else 0.0
+            below = tuple(node for end in ends for node in self._on(end, volts))
+            ident = f"{device.id}:{ends[0].terminal}"
+            return self._node(ident, kind, self.names[device.id], volts, device.of, most, below)
         if device.kind == "load":
             return self._leaf(device.id, "load", device.name, volts, device.of, [self.draws[port]] if port in self.draws
                               else [])  # fmt: skip
