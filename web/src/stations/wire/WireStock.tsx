@@ -183,6 +183,7 @@ const NETS: Record<Rule["net"], string> = {
   "12 V": "12 V",
   "24 V": "24 V",
   "other supplies": "Other supplies",
+  earth: "Protective earth",
   line: "Line (50 V and more)",
   neutral: "Neutral",
   loads: "To loads",
