@@ -1,4 +1,4 @@
-"""Which nets are electrically one with a dangerous or an alternating supply, whatever is switched on.
+"""Which nets are electrically one with a dangerous or an alternating supply, in any state of the switches.
 
 A relay or contactor isolates: its coil, and each of its contacts, is apart from the others.
 """
@@ -20,7 +20,7 @@ def live_supply(device: Device) -> bool:
 
 
 def reached(r: Resolved, nets: NetList, starts: Sequence[Port]) -> frozenset[str]:
-    """The nets that current from some terminals can reach, whatever is switched on; these terminals' own included."""
+    """The nets that current from some terminals can reach in any state of the switches, their own included."""
     beside = _beside(r, nets)
     waiting = list(starts)
     seen, found = set(waiting), set[str]()

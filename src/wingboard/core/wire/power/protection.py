@@ -1,7 +1,7 @@
 """The fuse or breaker that protects each wire, followed through every contact, relay, stop and load. Amperes.
 
 A fuse counts for every conductor after it until the next smaller one. What limits the current itself, such as a
-resistor or a lamp, ends that: a short behind it draws no more than it lets through.
+resistor or a lamp, ends that: the current of a short behind it is limited too.
 """
 
 from __future__ import annotations
@@ -58,7 +58,7 @@ def rated_parts(r: Resolved) -> dict[str, float]:
 
 
 class _Following:
-    """From the sources through whatever passes current; the largest fuse counts where several ways lead to a net."""
+    """From the sources through all that passes current; where several ways lead to a net, the largest fuse counts."""
 
     def __init__(self, r: Resolved) -> None:
         self.r, self.nets = r, net_list(r)
