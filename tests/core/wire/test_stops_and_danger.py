@@ -115,7 +115,9 @@ def test_what_stays_on_is_listed_and_an_idle_stop_too() -> None:
     assert judge.severity == "judge" and "F3 (12 V, 2 A)" in judge.detail
     assert found(settled(power, judge), "wire.stop-leaves-on") == []
     assert found(stopped(through="contactor"), "wire.stop-idle") == []
-    assert found(made(plate((STOP, 60.0, 60.0)), function(1, stop_role="real")), "wire.stop-idle")
+    idle = made(plate((STOP, 60.0, 60.0)), function(1, stop_role="real"))
+    assert found(idle, "wire.stop-idle")
+    assert "no load of this panel" in found(idle, "wire.emergency-hard-wired")[0].detail
 
 
 def test_two_stops_are_in_series_and_each_reports_by_a_contact_of_its_own() -> None:

@@ -11,7 +11,7 @@ from wingboard.api.routers.common import DesignId, OnDesk, as_json, download, fi
 from wingboard.core.findings.limits import limit
 from wingboard.core.record.functions import StopRole, emergency
 from wingboard.core.resolved.design import Resolved
-from wingboard.core.wire.checks.stops import MEANS, reported
+from wingboard.core.wire.checks.stops import means, reported
 from wingboard.core.wire.harness.laid import losses
 from wingboard.core.wire.nets import net_list
 from wingboard.core.wire.power.drawing import power_pdf, power_svg
@@ -123,7 +123,7 @@ def _stops(r: Resolved) -> list[StopView]:
             function=p.function.id,
             name=p.function.name,
             role=p.function.stop_role or "",
-            means=f"{MEANS[p.function.stop_role or '']}. {reported(r, p)}",
+            means=f"{means(r, p)}. {reported(r, p)}",
         )
         for p in r.placed
         if emergency(p.function, p.part)

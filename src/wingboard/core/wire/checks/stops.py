@@ -28,7 +28,7 @@ MEANS: dict[str, str] = {
     "": "not specified: real, theatrical or the power switch",
     "real": "its contacts break the power of every load",
     "power": "its contacts break the plus of its supply",
-    "theatrical": "theatrical, no power is cut by it: mark it so on the panel",
+    "theatrical": "no power is cut by it: mark it so on the panel",
 }
 """What an emergency control does, by its role."""
 
@@ -46,8 +46,21 @@ def emergency_hard_wired(r: Resolved, rule: Check) -> Iterator[Finding]:
         if emergency(placed.function, placed.part):
             yield rule.finding(
                 placed.function.id,
-                detail=f"{placed.function.name}: {MEANS[placed.function.stop_role or '']}. {reported(r, placed)}",
+                detail=f"{placed.function.name}: {means(r, placed)}. {reported(r, placed)}",
             )
+
+
+def means(r: Resolved, placed: Placed) -> str:
+    """What an emergency control does on this panel, in words."""
+    if breaks_power(placed) and not _breaks_something(r, placed):
+        return "no load of this panel is behind its contacts"
+    return MEANS[placed.function.stop_role or ""]
+
+
+def _breaks_something(r: Resolved, placed: Placed) -> bool:
+    """Whether current passes a stop's own contacts, or the poles of its relay, with everything on."""
+    passed, own = flow(r, "all").passed, (placed.function.id, f"{placed.function.id}{STOP_RELAY}")
+    return any(passed.get((t.start, t.end), 0.0) > 0 for t in passages(r, "all") if t.device in own)
 
 
 def reported(r: Resolved, placed: Placed) -> str:
@@ -71,12 +84,8 @@ def reported(r: Resolved, placed: Placed) -> str:
 )
 def stop_idle(r: Resolved, rule: Check) -> Iterator[Finding]:
     """Real stops and power switches with no load behind them: enter the volts and amperes that they break."""
-    if not any(breaks_power(p) for p in r.placed):
-        return
-    passed = flow(r, "all").passed
     for p in filter(breaks_power, r.placed):
-        through = [t for t in passages(r, "all") if t.device in (p.function.id, f"{p.function.id}{STOP_RELAY}")]
-        if not any(passed.get((t.start, t.end), 0.0) > 0 for t in through):
+        if not _breaks_something(r, p):
             yield rule.finding(
                 p.function.id,
                 detail=f"{p.function.name}: enter the volts and amperes that it breaks",
