@@ -161,7 +161,7 @@ function Switches({ fn, edit }: PieceProps) {
         />
         {stopped && (
           <ChoiceField
-            label="When an emergency stop is pressed"
+            label="When a stop is pressed"
             value={switches.stays_on ? "on" : "off"}
             options={WHEN_STOPPED}
             onCommit={(state) => change({ stays_on: state === "on" })}

@@ -26,7 +26,7 @@ from wingboard.core.wire.wires import names_of
 STANDARD = Source(kind="memory", note="ISO 13850, IEC 60204-1")
 MEANS: dict[str, str] = {
     "": "not specified: real, theatrical or the power switch",
-    "real": "its contacts break the power of every load",
+    "real": "its contacts break the power of every load that is not marked to stay on",
     "power": "its contacts break the plus of its supply",
     "theatrical": "no power is cut by it: mark it so on the panel",
 }
